@@ -1,87 +1,26 @@
-/** The one public face of core. */
-export * from "./batch/batch";
-export * from "./batch/checked";
-export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/events/prepared";
-export { REPAIRS, type Repair } from "./batch/events/repaired";
-export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/events/transferred";
-export * from "./batch/fills";
-export * from "./batch/from-weight";
-export * from "./batch/jar-status";
-export * from "./batch/jars";
-export * from "./batch/loss";
-export * from "./batch/over";
-export * from "./batch/phase";
-export * from "./batch/plan";
-export * from "./batch/planning";
-export * from "./batch/record";
-export * from "./batch/schema";
-export * from "./batch/state";
-export { answerBurn, type BurnAnswer, type BurnRequest, burnAnswer, burnRequest } from "./burn/burn";
-export * from "./burn/checked";
-export * from "./burn/checks";
-export { lookWords } from "./burn/events/checked";
-export { STOPPED_WHY } from "./burn/events/stopped";
-export * from "./burn/judge";
-export * from "./burn/limits";
-export * from "./burn/plan";
-export * from "./burn/propose";
-export * from "./burn/protocol";
-export * from "./burn/read-sessions";
-export * from "./burn/record";
-export * from "./burn/rooms";
-export * from "./burn/scent-throw";
-export * from "./burn/schema";
-export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";
-export * from "./burn/state";
-export * from "./burn/trial";
-export * from "./burn/verdict";
-export * from "./day/cooling";
-export * from "./day/day";
-export * from "./day/job";
-export * from "./day/pots";
-export * from "./day/ready";
-export * from "./day/record";
-export * from "./defects/defects";
-export * from "./defects/grade";
-export * from "./defects/places";
-export * from "./defects/remedies";
-export * from "./defects/schema";
-export * from "./diagnosis/change";
-export * from "./diagnosis/diagnosis";
-export * from "./diagnosis/of-batch";
-export * from "./diagnosis/of-burn";
-export * from "./diagnosis/record";
-export * from "./diagnosis/schema";
-export * from "./findings/batch-sums";
-export * from "./findings/chart";
-export * from "./findings/compare";
-export * from "./findings/factors";
-export * from "./findings/logistic";
-export * from "./findings/proportion";
-export * from "./findings/throw-levels";
-export { typicalFrom } from "./forecast/cooling";
-export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
-export type { TypicalCooling } from "./forecast/law";
-export { forecastView, learnedFrom } from "./forecast/outlook";
-export { POT_MODELS, type PotModel } from "./forecast/pot-models";
-export { forecastQuality } from "./forecast/quality";
-export * from "./forecast/schema";
-export { dropOnAdding, type ForecastTarget, type ForecastView, type Foreseen, forecastTarget, type NextCall, nextCall, stirringOf } from "./forecast/watch";
-export { answerHazard } from "./hazard/hazard";
-export * from "./hazard/mixture";
-export { CLP, HAZARD_CLASSES, type HazardRules } from "./hazard/rules";
-export { type HazardAnswer, type HazardRequest, hazardAnswer, hazardRequest } from "./hazard/schema";
-export * from "./hazard/sentences";
-export * from "./hazard/sheet";
-export * from "./heat/range";
-export { LineReader, type Message, writeLine } from "./instrument/line";
-export { type LoggedReading, type LoggerFile, readLogger, thinned } from "./instrument/logger-file";
-export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
-export * from "./label/burn-time";
-export * from "./label/net";
-export * from "./label/sheet";
-export * from "./label/signs";
-export * from "./label/words";
+/** What core offers to the application, by area. */
+
+// Numbers, units and results
+
+export { randomFrom } from "./random";
+export * from "./result";
+export * from "./units/calendar";
+export * from "./units/day";
+export * from "./units/density";
+export * from "./units/duration";
+export * from "./units/length";
+export * from "./units/locale";
+export * from "./units/mass";
+export * from "./units/money";
+export * from "./units/number";
+export * from "./units/parsed";
+export * from "./units/percent";
+export * from "./units/temperature";
+export * from "./units/text";
+export * from "./units/volume";
+
+// The event log
+
 export type { WrittenOf } from "./log/aggregate";
 export { UNREADABLE, type Unreadable, unreadableOf } from "./log/events/unreadable";
 export type { Entry as EntryOf, LogState, SentEntry, StockUse } from "./log/log";
@@ -103,6 +42,9 @@ export {
   resolveCorrections,
   type StockDraw,
 } from "./log/log";
+
+// The shelf: materials, stock, people and notes
+
 export * from "./materials/cautions";
 export * from "./materials/fields";
 export * from "./materials/kinds";
@@ -113,11 +55,34 @@ export * from "./notes/notes";
 export * from "./notes/schema";
 export * from "./people/roles";
 export * from "./people/topics";
-export * from "./planning/planning";
-export * from "./planning/schema";
-export * from "./planning/settings";
-export * from "./planning/shopping";
-export * from "./planning/what-if";
+export * from "./stock/draw-on";
+export * from "./stock/ledger";
+export * from "./stock/leftovers";
+
+// Recipes and weighing out
+
+export * from "./recipe/colors";
+export * from "./recipe/component";
+export * from "./recipe/difference";
+export * from "./recipe/disagreements";
+export * from "./recipe/load";
+export * from "./recipe/materials";
+export * from "./recipe/mix";
+export * from "./recipe/safety";
+export * from "./recipe/schema";
+export * from "./recipe/spec";
+export * from "./recipe/suggest";
+export * from "./weigh-out/amounts";
+export * from "./weigh-out/api";
+export * from "./weigh-out/contract";
+export * from "./weigh-out/increments";
+export * from "./weigh-out/pitchers";
+export * from "./weigh-out/portions";
+export * from "./weigh-out/weigh-out";
+export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./weigh-out/working";
+
+// Processes and products
+
 export * from "./process/presets/ready";
 export * from "./process/process";
 export * from "./process/prompts";
@@ -138,6 +103,111 @@ export * from "./product/schema";
 export * from "./product/section";
 export * from "./product/tested";
 export * from "./product/wicks";
+
+// Batches, temperatures and instruments
+
+export * from "./batch/batch";
+export * from "./batch/checked";
+export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/events/prepared";
+export { REPAIRS, type Repair } from "./batch/events/repaired";
+export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/events/transferred";
+export * from "./batch/fills";
+export * from "./batch/from-weight";
+export * from "./batch/jar-status";
+export * from "./batch/jars";
+export * from "./batch/loss";
+export * from "./batch/over";
+export * from "./batch/phase";
+export * from "./batch/plan";
+export * from "./batch/planning";
+export * from "./batch/record";
+export * from "./batch/schema";
+export * from "./batch/state";
+export { typicalFrom } from "./forecast/cooling";
+export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
+export type { TypicalCooling } from "./forecast/law";
+export { forecastView, learnedFrom } from "./forecast/outlook";
+export { POT_MODELS, type PotModel } from "./forecast/pot-models";
+export { forecastQuality } from "./forecast/quality";
+export * from "./forecast/schema";
+export { dropOnAdding, type ForecastTarget, type ForecastView, type Foreseen, forecastTarget, type NextCall, nextCall, stirringOf } from "./forecast/watch";
+export * from "./heat/range";
+export { LineReader, type Message, writeLine } from "./instrument/line";
+export { type LoggedReading, type LoggerFile, readLogger, thinned } from "./instrument/logger-file";
+export { SimulatedPot, SimulatedProbe, SimulatedScale } from "./instrument/simulated";
+
+// Flaws, likely causes and findings
+
+export * from "./defects/defects";
+export * from "./defects/grade";
+export * from "./defects/places";
+export * from "./defects/remedies";
+export * from "./defects/schema";
+export * from "./diagnosis/change";
+export * from "./diagnosis/diagnosis";
+export * from "./diagnosis/of-batch";
+export * from "./diagnosis/of-burn";
+export * from "./diagnosis/record";
+export * from "./diagnosis/schema";
+export * from "./findings/batch-sums";
+export * from "./findings/chart";
+export * from "./findings/compare";
+export * from "./findings/factors";
+export * from "./findings/logistic";
+export * from "./findings/proportion";
+export * from "./findings/throw-levels";
+
+// Burn trials
+
+export { answerBurn, type BurnAnswer, type BurnRequest, burnAnswer, burnRequest } from "./burn/burn";
+export * from "./burn/checked";
+export * from "./burn/checks";
+export { lookWords } from "./burn/events/checked";
+export { STOPPED_WHY } from "./burn/events/stopped";
+export * from "./burn/judge";
+export * from "./burn/limits";
+export * from "./burn/plan";
+export * from "./burn/propose";
+export * from "./burn/protocol";
+export * from "./burn/read-sessions";
+export * from "./burn/record";
+export * from "./burn/rooms";
+export * from "./burn/scent-throw";
+export * from "./burn/schema";
+export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";
+export * from "./burn/state";
+export * from "./burn/trial";
+export * from "./burn/verdict";
+
+// Days, schedules and demand
+
+export * from "./day/cooling";
+export * from "./day/day";
+export * from "./day/job";
+export * from "./day/pots";
+export * from "./day/ready";
+export * from "./day/record";
+export * from "./planning/planning";
+export * from "./planning/schema";
+export * from "./planning/settings";
+export * from "./planning/shopping";
+export * from "./planning/what-if";
+export { answering, answerSchedule, firstTimetable } from "./schedule/answer";
+export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
+
+// Orders, packs, labels and packed quantity
+
+export { answerHazard } from "./hazard/hazard";
+export * from "./hazard/mixture";
+export { CLP, HAZARD_CLASSES, type HazardRules } from "./hazard/rules";
+export { type HazardAnswer, type HazardRequest, hazardAnswer, hazardRequest } from "./hazard/schema";
+export * from "./hazard/sentences";
+export * from "./hazard/sheet";
+export * from "./label/burn-time";
+export * from "./label/net";
+export * from "./label/sheet";
+export * from "./label/signs";
+export * from "./label/words";
 export { netOfBatch } from "./quantity/of-batch";
 export {
   answerQuantity,
@@ -150,19 +220,6 @@ export {
   samplePlan,
 } from "./quantity/quantity";
 export { QUANTITY_RULES, type QuantityRulesId, quantityRulesOf } from "./quantity/rules";
-export { randomFrom } from "./random";
-export * from "./recipe/colors";
-export * from "./recipe/component";
-export * from "./recipe/difference";
-export * from "./recipe/disagreements";
-export * from "./recipe/load";
-export * from "./recipe/materials";
-export * from "./recipe/mix";
-export * from "./recipe/safety";
-export * from "./recipe/schema";
-export * from "./recipe/spec";
-export * from "./recipe/suggest";
-export * from "./result";
 export * from "./sales/box";
 export * from "./sales/checked";
 export * from "./sales/order";
@@ -172,30 +229,3 @@ export * from "./sales/sales";
 export * from "./sales/schema";
 export * from "./sales/sheet";
 export * from "./sales/state";
-export { answering, answerSchedule, firstTimetable } from "./schedule/answer";
-export { type ScheduleAnswer, type ScheduleRequest, scheduleAnswer, scheduleRequest } from "./schedule/request";
-export * from "./stock/draw-on";
-export * from "./stock/ledger";
-export * from "./stock/leftovers";
-export * from "./units/calendar";
-export * from "./units/day";
-export * from "./units/density";
-export * from "./units/duration";
-export * from "./units/length";
-export * from "./units/locale";
-export * from "./units/mass";
-export * from "./units/money";
-export * from "./units/number";
-export * from "./units/parsed";
-export * from "./units/percent";
-export * from "./units/temperature";
-export * from "./units/text";
-export * from "./units/volume";
-export * from "./weigh-out/amounts";
-export * from "./weigh-out/api";
-export * from "./weigh-out/contract";
-export * from "./weigh-out/increments";
-export * from "./weigh-out/pitchers";
-export * from "./weigh-out/portions";
-export * from "./weigh-out/weigh-out";
-export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./weigh-out/working";

@@ -9,7 +9,7 @@ const need = <T>(value: T | undefined, what: string): T => {
 /** Which step a reading of the demo belongs to. */
 const STEP_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
 
-/** The events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
+/** Returns the events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
 export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEvent[] {
   const version = need(
     FORMULAS.flatMap((formula) => formula.versions.map((version) => ({ ...version, formula }))).find((item) => item.id === demo.version),
@@ -19,7 +19,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
     WAXES.find((wax) => wax.id === version.spec.waxes[0]?.id),
     "a wax",
   ).family;
-  /** The wick whose span holds the body's diameter. */
+  /** Returns the wick whose span holds the body's diameter. */
   const wickFor = (container: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
     const at = Math.min(container.innerTopUm, container.innerBottomUm);
     const wick = WICKS.find((wick) => wick.fromUm <= at && at <= wick.toUm && (!("families" in wick) || !wick.families || wick.families.includes(family)));
@@ -157,7 +157,7 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
   }
 }
 
-/** A number between 0 and 1 that hangs on two others, the same each time. */
+/** Returns a number between 0 and 1 that hangs on two others, the same each time. */
 const chance = (a: number, b: number) => {
   const x = Math.sin(a * 12.9898 + b * 78.233) * 43_758.5453;
   return x - Math.floor(x);
@@ -185,7 +185,7 @@ function between(readings: DemoBatch["readings"]): [number, number][] {
   });
 }
 
-/** Every jar looked at, a few at a time: those with flaws first, the rest fine. */
+/** Returns every jar looked at, a few at a time: those with flaws first, the rest fine. */
 function looksOf(demo: DemoBatch, plan: BatchPlan) {
   if (!demo.lookedAt) return [];
   const extents = { slight: "patch", clear: "third", severe: "most" } as const;

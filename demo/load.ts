@@ -44,7 +44,7 @@ import {
   WORKSHOP,
 } from "./workshop";
 
-/** Whether anybody has done anything since the demo was loaded. */
+/** Returns whether anybody has done anything since the demo was loaded. */
 async function touched(db: Database, loadedAt: string): Promise<boolean> {
   const some = async (query: Promise<{ n: number }[]>) => ((await query)[0]?.n ?? 0) > 0;
   return (
@@ -84,7 +84,7 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
   );
 }
 
-/** What the batches of the past drew, each as one delivery before the first of them, so that what is left is what the lots of today say. */
+/** Returns what the batches of the past drew, each as one delivery before the first of them, so that what is left is what the lots of today say. */
 function deliveries(drawn: ReadonlyMap<string, number>, workshopId: string, receivedOn: string) {
   return LOTS.filter((lot, index) => LOTS.findIndex((other) => other.materialId === lot.materialId) === index).flatMap((lot, index) => {
     const amount = Math.ceil(drawn.get(lot.materialId) ?? 0);
@@ -95,7 +95,7 @@ function deliveries(drawn: ReadonlyMap<string, number>, workshopId: string, rece
   });
 }
 
-/** What the program would refuse of a log, entry by entry: its shape, or what it does to the batch. Null where it would take all of it. */
+/** Returns what the program would refuse of a log, entry by entry: its shape, or what it does to the batch. Null if it would take all of it. */
 export function oddEntry(events: readonly BatchEvent[]): string | null {
   for (const event of events) {
     const parsed = CHECKED_BATCH.stored.safeParse({ ...event, v: BATCH.versionOf(event.kind) });

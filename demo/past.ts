@@ -96,7 +96,7 @@ export interface Past {
   times?: number;
 }
 
-/** A busy workshop's: twelve batches a week, twenty-five jars each. */
+/** Returns a busy workshop's: twelve batches a week, twenty-five jars each. */
 export const pastOfYears = (years: number): Past => ({ many: years * 600, days: years * 365, times: 2.25 });
 
 /** The batches of the time before, oldest first; three months of a shed where nothing is asked. Their numbers are given with those of the others, by time. */

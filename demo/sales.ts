@@ -13,7 +13,7 @@ import { beginOrderIn, takeOutIn } from "../web/server/sales/orders";
 import { costsNow, packIn } from "../web/server/sales/packing";
 import { demoId, PEOPLE, PRODUCTS, packagingOf } from "./workshop";
 
-/** What the demo sold, packed and wrote on labels: put down by the same commands that a maker's presses call, each at its own time. */
+/** Returns what the demo sold, packed and wrote on labels: logged by the same commands that a maker's presses call, each at its own time. */
 
 const ingredient = (name: string, percent: number, classes: string[], more: Partial<SupplierSheet["ingredients"][number]> = {}) => ({
   name,

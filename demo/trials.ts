@@ -126,7 +126,7 @@ function testCandlesOf(demo: DemoTrial): TestCandle[] {
   });
 }
 
-/** The entries of one demo trial, hung on `now`. */
+/** Returns the entries of one demo trial, hung on `now`. */
 function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
   const testCandles = testCandlesOf(demo);
   const plan: TrialPlan = { format: 2, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testCandles };
@@ -218,6 +218,6 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
   return events.sort((a, b) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt));
 }
 
-/** The demo's trials, each with its number and entries. */
+/** Returns the demo's trials, each with its number and entries. */
 export const demoTrials = (now: Date): { id: string; number: number; events: TrialEvent[] }[] =>
   TRIALS.map((demo) => ({ id: demoId(0x3f, demo.n), number: demo.n, events: entriesOf(demo, now) }));

@@ -5,7 +5,7 @@ import shelf from "./shelf.json" with { type: "json" };
 
 /** The made-up workshop: a shed behind a walled garden. Every name, scent, vessel and figure here is invented. */
 
-/** Ids that are the same at every start, so that a bookmark to a demo batch still works. */
+/** Returns ids that are the same at every start, so that a bookmark to a demo batch still works. */
 export const demoId = (group: number, n: number): string => `0190c0de-${group.toString(16).padStart(4, "0")}-7000-8000-${n.toString(16).padStart(12, "0")}`;
 
 export const WORKSHOP = { id: demoId(0, 1), name: "Quillfen candle shed", massUnit: "g" as const, temperatureUnit: "C" as const };
@@ -16,7 +16,7 @@ export const PEOPLE = [
 ];
 
 type Row = { n: number; name: string };
-/** The rows of one kind under their fixed ids. */
+/** Returns the rows of one kind under their fixed ids. */
 const rows = <T extends Row, V>(group: number, list: T[], whole: (row: T) => V): ({ id: string } & V)[] =>
   list.map((row) => ({ id: demoId(group, row.n), ...whole(row) }));
 const bare = <T extends Row>({ n: _n, ...rest }: T) => rest;
@@ -133,7 +133,7 @@ export interface DemoBatch {
   flaws?: { defect: string; place: "top" | "side" | "bottom" | "wick"; severity: "slight" | "clear" | "severe"; vessel: number; jars: number }[];
   lookedAt?: number;
   closedAt?: number;
-  /** When it was given up, and the wax thrown away. */
+  /** When it was abandoned, and the wax thrown away. */
   abandonedAt?: number;
   /** Of the room while it was poured, in °C, and how the jars were warmed. */
   room?: number;

@@ -60,7 +60,7 @@ test("a timetable is worked out in a thread of its own, while others are answere
   const two = await request.post("/api/v1/schedule", { data: { resources, jobs: pots(2), objective: "makespan", seconds: 5 } });
   expect(two.status()).toBe(200);
   const answer = await two.json();
-  // 6 + 20 + 4 + 10 + 7 for the first; the second follows the hands: 6 + 7 + 20 + 4 + 10 + 7.
+  // 6 + 20 + 4 + 10 + 7 for the first; the second follows the people: 6 + 7 + 20 + 4 + 10 + 7.
   expect(answer).toMatchObject({ makespan: 54, lower_bound: 54, proved_optimal: true, total_lateness: 0 });
   expect(answer.steps).toHaveLength(8);
   expect(answer).not.toHaveProperty("infeasible");

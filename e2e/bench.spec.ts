@@ -178,7 +178,7 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await open(page, "/bench");
   const soonest = page.getByRole("region", { name: "Needs hands soonest" });
   await expect(soonest).toContainText("Quince and smoke");
-  // What cools is foreseen on the list too, below what is due.
+  // What cools is forecast on the list too, below what is due.
   const cooling = page.getByRole("listitem").filter({ hasText: "Rain on slate, tumbler" });
   await expect(cooling).toContainText(/\d+ min to the pour range about \d\d:\d\d, likely \d\d:\d\d to \d\d:\d\d/);
   await cooling.getByRole("link", { name: "Go to the pot" }).click();
@@ -193,7 +193,7 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await tool.selectOption({ label: "long probe" });
   await expect(page.getByText(/aim at the middle/)).toBeHidden();
 
-  // 46.5 for 64.5, on a probe that shows half a degree too much: it is asked about, and changes nothing of what is foreseen until it is taken back or mended.
+  // 46.5 for 64.5, on a probe that shows half a degree too much: it is asked about, and changes nothing of what is forecast until it is taken back or mended.
   await page.getByLabel("Thermometer shows").fill("46.5");
   await page.getByRole("button", { name: "Record the pour reading" }).click();
   await expect(foreseen).toContainText("46 °C");

@@ -15,7 +15,7 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
   await expect(picture).toBeVisible();
   await expect(page.getByText("✓ proved: no timetable ends sooner").or(page.getByText(/none can end before/))).toBeVisible();
 
-  /** What the hands do, as the page says it: from, to, in minutes of the day. */
+  /** What the people do, as the page says it: from, to, in minutes of the day. */
   const work = async () => {
     const steps = page.getByRole("region", { name: "Minute by minute" }).getByRole("list").first().getByRole("listitem");
     await expect(steps.first()).toBeVisible();

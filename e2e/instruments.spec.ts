@@ -88,7 +88,7 @@ test.describe("with pages kept", () => {
     await says(temperature(6_560));
     await expect(panel).toContainText("65.6");
     await panel.getByRole("combobox", { name: "Log by itself" }).selectOption("0");
-    // It is foreseen without the network as well.
+    // It is forecast without the network as well.
     await expect(page.getByRole("region", { name: "Foreseen" })).toContainText("to the heat range");
     await context.setOffline(false);
     await expect(page.getByText(/kept on this device/)).toBeHidden();

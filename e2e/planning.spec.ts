@@ -176,7 +176,7 @@ test("the day's timetable stands up to drawing steps about, breaks, losses and a
   await fault.getByRole("button", { name: "Undo" }).click();
   await expect(fault).toBeHidden();
 
-  // A break, made longer; a burner lost; a pot given up: each time the rest is planned anew.
+  // A break, made longer; a burner lost; a pot abandoned: each time the rest is planned anew.
   await settled();
   await page.getByLabel("Break from").fill("9:10");
   await page.getByRole("region", { name: "Breaks and losses" }).getByRole("button", { name: "Add", exact: true }).click();

@@ -18,7 +18,7 @@ export function makeArchive(folder: string): void {
     throw new Plain(`The archive ${folder} cannot be written by the database's own user: choose a folder that it can reach.`);
 }
 
-/** What the server is told so that it copies its log away, at the latest once a minute; a copy appears whole or not at all. */
+/** Returns what the server is told so that it copies its log away, at the latest once a minute; a copy appears whole or not at all. */
 export const archiveSettings = (folder: string): string[] => [
   "-c",
   "archive_mode=on",

@@ -6,7 +6,7 @@ import { migrateDatabase } from "../web/data/migrate";
 import { binaries, type Embedded, PROGRAM_ROLE, withClient } from "./postgres";
 import { Plain, run } from "./processes";
 
-/** The database as PostgreSQL's own programs are told of it: the password in their environment, not among their arguments. */
+/** Returns the database as PostgreSQL's own programs are told of it: the password in their environment, not among their arguments. */
 function toolOf(url: string, name: string) {
   const at = new URL(url);
   return {
@@ -17,7 +17,7 @@ function toolOf(url: string, name: string) {
 const nameOf = (url: string) => decodeURIComponent(new URL(url).pathname.slice(1));
 const withName = (url: string, name: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href;
 
-/** How many rows each table has and what they come to, to the byte; the same where and only where all rows are. */
+/** Returns how many rows each table has and what they come to, to the byte; the same where and only where all rows are. */
 export async function fingerprint(client: pg.Client): Promise<Record<string, string>> {
   const { rows } = await client.query<{ name: string }>(
     "select quote_ident(schemaname) || '.' || quote_ident(tablename) as name from pg_tables where schemaname in ('public', 'drizzle') order by 1",
@@ -40,7 +40,7 @@ async function fill(url: string, file: string, name: string): Promise<void> {
   if (code !== 0) throw new Plain(`${file} cannot be read back as a backup:\n${output.trim().split("\n").slice(-3).join("\n")}`);
 }
 
-/** What differs between two fingerprints, table by table. */
+/** Returns what differs between two fingerprints, table by table. */
 const differing = (a: Record<string, string>, b: Record<string, string>) =>
   [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((name) => a[name] !== b[name]);
 
@@ -183,7 +183,7 @@ export function keepDaily(url: string, folder: string): () => void {
   return () => clearTimeout(timer);
 }
 
-/** Where the running or stopped program's database is reached, for as long as it is used. */
+/** Returns where the running or stopped program's database is reached, for as long as it is used. */
 export async function withDatabase<T>(reach: () => Promise<{ url: string; database: Embedded | null }>, use: (url: string) => Promise<T>): Promise<T> {
   const { url, database } = await reach();
   try {

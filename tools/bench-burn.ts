@@ -16,7 +16,7 @@ import { CHROMIUM, FROZEN } from "./shots";
 
 const [SESSIONS, LOOKS] = [6, 6];
 
-/** A made-up trial of so many test candles, each burned six times with six looks. */
+/** Returns a made-up trial of so many test candles, each burned six times with six looks. */
 function trialOf(testCandles: number): TrialEvent[] {
   const begun = Date.parse(FROZEN) - 20 * 86_400_000;
   const plan: TrialPlan = {
@@ -83,7 +83,7 @@ const PRESS = `new Promise((done) => {
   })();
 })`;
 
-/** How long the picture takes to be drawn anew, all sessions in it, from the press to the frame that shows it. */
+/** Returns how long the picture takes to be drawn anew, all sessions in it, from the press to the frame that shows it. */
 async function drawn(page: Page, url: string, id: string): Promise<number> {
   await page.goto(`${url}/burn/${id}?view=shown`);
   await page.locator("html[data-hydrated]").waitFor({ state: "attached" });

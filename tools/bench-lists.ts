@@ -55,7 +55,7 @@ async function shed(db: Database, count: number): Promise<string> {
   return id;
 }
 
-/** How long the first page of a list takes to come, in ms. */
+/** Returns how long the first page of a list takes to come, in ms. */
 async function first(url: string, path: string, workshop: string): Promise<number> {
   const began = performance.now();
   const answer = await fetch(`${url}/w/${workshop}${path === "/" ? "" : path}`);

@@ -60,7 +60,7 @@ const STEP_TYPES: readonly [name: string, path: string, kind: "key" | "tap", tar
 const MAX_SCRIPT = 250_000;
 const TURNS = Number(process.env.BENCH_TURNS ?? 5);
 
-/** A phone: a quarter of this machine's speed, 40 ms and 10 Mbit/s to the server. Each is a browser of its own: one that has shown many pages is slower. */
+/** Returns a phone: a quarter of this machine's speed, 40 ms and 10 Mbit/s to the server. Each is a browser of its own: one that has shown many pages is slower. */
 async function phone(): Promise<{ browser: Browser; page: Page }> {
   const browser = await chromium.launch(CHROMIUM);
   const context = await browser.newContext({
@@ -100,7 +100,7 @@ interface Measures {
 
 const isStill = (page: Page): Promise<unknown> => page.evaluate("new Promise((done) => setTimeout(done, 2000))");
 
-/** What one load of a page measures, until two seconds after it is hydrated. */
+/** Returns what one load of a page measures, until two seconds after it is hydrated. */
 async function loaded(url: string, isOurs: boolean): Promise<Measures> {
   const { browser, page } = await phone();
   try {
@@ -126,7 +126,7 @@ async function loaded(url: string, isOurs: boolean): Promise<Measures> {
   }
 }
 
-/** How long a key or a tap takes to be shown, in ms: the median of some. */
+/** Returns how long a key or a tap takes to be shown, in ms: the median of some. */
 async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs: boolean): Promise<number> {
   const { browser, page } = await phone();
   try {

@@ -124,7 +124,7 @@ async function busy(db: Database, url: string, what: string, rows: { workshop: s
   );
 }
 
-/** What the page works at each second, when nothing but its clock and heat line move: ms. */
+/** Returns what the page works at each second, when nothing but its clock and heat line move: ms. */
 async function redraw(page: Page, url: string, workshop: string): Promise<number> {
   await page.goto(`${url}/w/${workshop}/bench/${POT}`);
   await page.locator("html[data-hydrated]").waitFor({ state: "attached" });

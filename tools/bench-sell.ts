@@ -58,7 +58,7 @@ async function benchHazard(): Promise<void> {
     })),
   };
   const classes = [...HAZARD_CLASSES];
-  /** What no reckoning can do without: each share of each class added up. */
+  /** Returns what no reckoning can do without: each share of each class added up. */
   const bare = () => {
     const sums = new Map<string, number>(classes.map((name) => [name, 0]));
     for (const part of request.parts)

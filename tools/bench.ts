@@ -34,7 +34,7 @@ const REQUEST = scaleRequest.parse({
   dye: { drops_per_lb: 6 },
 });
 
-/** The same sums in bare floating point: the six amounts, rounded by largest remainder, and the loads; no working, no warnings, no limit. */
+/** Returns the same sums in bare floating point: the six amounts, rounded by largest remainder, and the loads; no working, no warnings, no limit. */
 function bare(request: typeof REQUEST): Record<string, number> {
   let total = 0;
   for (const vessel of request.vessels ?? []) total += vessel.fill_g * vessel.count;

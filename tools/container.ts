@@ -8,7 +8,7 @@ import { ROOT } from "./root";
 /** What is left where it is when the sources are copied anew: packages and builds, which know themselves whether they are current. */
 const KEPT = ["node_modules", ".hearth", "web"];
 
-/** The lines of the Containerfile that begin with an instruction, without it. */
+/** Returns the lines of the Containerfile that begin with an instruction, without it. */
 export const containerLines = (instruction: "RUN" | "CMD"): string[] =>
   readFileSync(join(ROOT, "Containerfile"), "utf8")
     .split("\n")

@@ -52,7 +52,7 @@ function portWanted(): number | undefined {
   return port;
 }
 
-/** How many years of a busy workshop the demo has behind it; none where nothing is asked. */
+/** Returns how many years of a busy workshop the demo has behind it; none if nothing is asked. */
 function yearsWanted(): number | undefined {
   const at = flags.indexOf("--years");
   if (at < 0) return undefined;

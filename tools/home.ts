@@ -8,7 +8,7 @@ interface Running {
   url?: string;
 }
 
-/** What a running program wrote of itself; a file that was torn or spoiled says nothing. */
+/** Returns what a running program wrote of itself; a file that was torn or spoiled says nothing. */
 export function readRunning(home: string): Running {
   try {
     const read = JSON.parse(readFileSync(join(home, "running.json"), "utf8")) as Running | null;
@@ -20,7 +20,7 @@ export function readRunning(home: string): Running {
 
 export const writeRunning = (home: string, running: Running): void => writeWhole(join(home, "running.json"), JSON.stringify(running));
 
-/** Whether a process of this number runs, and is what it is taken for. */
+/** Returns whether a process of this number runs, and is what it is taken for. */
 const isOurs = (pid: number | undefined, what: string): pid is number =>
   typeof pid === "number" && isAlive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(what);
 
@@ -63,7 +63,7 @@ export function takeHome(home: string): () => void {
   return () => rmSync(join(home, "running.json"), { force: true });
 }
 
-/** The port that this data is served on: browsers keep what waits under the address, so it stays the same. */
+/** Returns the port that this data is served on: browsers keep what waits under the address, so it stays the same. */
 export function keptPort(home: string): number | null {
   try {
     const port = Number(readFileSync(join(home, "port"), "utf8"));

@@ -23,7 +23,7 @@ export interface Listening {
 const VALUED = ["--listen", "--public", "--cert", "--key", "--proxy"];
 const HOW = "./hearth start --listen ADDRESS [--cert FILE --key FILE] [--public https://NAME --proxy ADDRESS]";
 
-/** Reads what follows `start`; null where it is to listen to this machine alone. Says in one sentence what is wrong. */
+/** Reads what follows `start`; null if it is to listen to this machine alone. Says in one sentence what is wrong. */
 export function readListening(flags: readonly string[]): { listening: Listening | null; rest: string[] } {
   const given = new Map<string, string[]>();
   const rest: string[] = [];
@@ -71,7 +71,7 @@ const ownAddresses = (): string[] =>
     .filter((interfaceInfo) => !interfaceInfo.internal && !interfaceInfo.address.startsWith("fe80"))
     .map((interfaceInfo) => interfaceInfo.address);
 
-/** A secret that outlasts restarts, in a file that only its owner reads. Servers that share a database are given one and the same. */
+/** Returns a secret that outlasts restarts, in a file that only its owner reads. Servers that share a database are given one and the same. */
 export function sessionSecret(home: string): string {
   const file = join(home, "door-secret");
   const given = process.env.HEARTH_SESSION_SECRET ?? process.env.HEARTH_DOOR_SECRET;
@@ -80,7 +80,7 @@ export function sessionSecret(home: string): string {
   return readFileSync(file, "utf8").trim();
 }
 
-/** What the web server is told of how it listens, and the address that it is reached at. */
+/** Returns what the web server is told of how it listens, and the address that it is reached at. */
 export async function listeningEnv(
   listening: Listening | null,
   home: string,
@@ -115,7 +115,7 @@ export async function listeningEnv(
   };
 }
 
-/** Whether the program says that it is well; by whatever certificate, since it is this machine that asks itself. */
+/** Returns whether the program says that it is well; by whatever certificate, since it is this machine that asks itself. */
 export const isWell = (reach: string): Promise<boolean> =>
   new Promise((done) => {
     const asked = (reach.startsWith("https:") ? getSecure : getPlain)(`${reach}/api/health`, { rejectUnauthorized: false, timeout: 5_000 }, (answer) => {

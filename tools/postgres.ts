@@ -28,7 +28,7 @@ export interface Embedded {
   start(): Promise<void>;
 }
 
-/** Where PostgreSQL's programs are; the newest of those installed. */
+/** Returns where PostgreSQL's programs are; the newest of those installed. */
 export function binaries(): string {
   const root = "/usr/lib/postgresql";
   const newest = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a))[0] : undefined;
@@ -36,7 +36,7 @@ export function binaries(): string {
   return join(root, newest, "bin");
 }
 
-/** The database of a program that runs on this data; null where none does. */
+/** Returns the database of a program that runs on this data; null if none does. */
 export function runningUrl(home: string): string | null {
   const pidFile = join(clusterPlace(home, account()), "postmaster.pid");
   if (!existsSync(pidFile)) return null;
@@ -55,7 +55,7 @@ export function account(): { uid?: number; gid?: number } {
 /** Where clusters live that cannot live with what is kept beside them. */
 const BESIDE = "/var/lib/hearth-jar";
 
-/** Where the cluster lives: inside `home`, or, where root's `home` cannot be entered by the server's user, beside other server data. */
+/** Returns where the cluster lives: inside `home`, or, where root's `home` cannot be entered by the server's user, beside other server data. */
 export function clusterPlace(home: string, as: { uid?: number; gid?: number }): string {
   if (as.uid === undefined || spawnSync("test", ["-x", home], { ...as, cwd: "/" }).status === 0) return join(home, "postgres");
   return join(BESIDE, createHash("sha256").update(home).digest("hex").slice(0, 16));

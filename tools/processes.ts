@@ -4,7 +4,7 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** Whether nothing listens on this loopback port. */
+/** Returns whether nothing listens on this loopback port. */
 const portIsFree = (port: number): Promise<boolean> =>
   new Promise((resolve) => {
     const probe = createServer();
@@ -65,7 +65,7 @@ export async function until(check: () => Promise<boolean> | boolean, millisecond
 export class Plain extends Error {}
 
 /**
- * A command that ends with its parent, however that ends: the kernel sends it the signal. Both are of Debian's base.
+ * Returns a command that ends with its parent, however that ends: the kernel sends it the signal. Both are of Debian's base.
  */
 export const withParent = (signal: "INT" | "TERM", command: string, args: string[]): [string, string[]] =>
   existsSync("/usr/bin/setpriv") ? ["/usr/bin/setpriv", ["--pdeathsig", signal, "--", command, ...args]] : [command, args];

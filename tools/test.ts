@@ -24,7 +24,7 @@ interface Tally {
 const add = (all: readonly Tally[]): Tally =>
   all.reduce((sum, tally) => ({ passed: sum.passed + tally.passed, failed: sum.failed + tally.failed }), { passed: 0, failed: 0 });
 
-/** A check that passes or fails as a whole. Its output is shown only where it fails. */
+/** Returns a check that passes or fails as a whole. Its output is shown only where it fails. */
 async function check(name: string, command: string, args: string[]): Promise<Tally> {
   const { code, output } = await run(command, args, { cwd: ROOT });
   console.log(`${code === 0 ? "passed" : "FAILED"}  ${name}`);
@@ -89,7 +89,7 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
   }
 }
 
-/** What the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
+/** Returns what the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
 async function stagehand(served: Served, home: string) {
   const { db, pool } = openDatabase(served.databaseUrl);
   // Made once, then copied: nobody works in it.
@@ -141,7 +141,7 @@ async function stagehand(served: Served, home: string) {
   };
 }
 
-/** The browser tests of one kind, on a server, a clock, a database and instruments of their own. */
+/** Returns the browser tests of one kind, on a server, a clock, a database and instruments of their own. */
 async function lane(name: "side by side" | "alone", program: string, port: number, reports: string, patterns: string[]): Promise<Tally> {
   const home = passingHome("e2e");
   const clockFile = join(home, "clock");

@@ -5,7 +5,7 @@ import { writeWhole } from "./processes";
 
 const FILE = "program-version";
 
-/** The version that last worked with this data; null where that is not known. */
+/** The version that last worked with this data; null if that is not known. */
 export function versionOf(home: string): string | null {
   try {
     return readFileSync(join(home, FILE), "utf8").trim() || null;
@@ -15,14 +15,14 @@ export function versionOf(home: string): string | null {
 }
 
 const parts = (version: string) => version.split(".").map(Number);
-/** Whether the first is the newer of two versions, part by part. */
+/** Returns whether the first is the newer of two versions, part by part. */
 export function isNewer(a: string, b: string): boolean {
   const [left, right] = [parts(a), parts(b)];
   for (let at = 0; at < 3; at++) if ((left[at] ?? 0) !== (right[at] ?? 0)) return (left[at] ?? 0) > (right[at] ?? 0);
   return false;
 }
 
-/** What the changelog says of the versions after `from` up to `to`, as it stands there. */
+/** Returns what the changelog says of the versions after `from` up to `to`, as it stands there. */
 export function changesBetween(changelog: string, from: string, to: string): string {
   return changelog
     .split(/^(?=## )/m)
@@ -36,7 +36,7 @@ export function changesBetween(changelog: string, from: string, to: string): str
 
 /**
  * Before a newer program changes the data of an older one: takes a backup, read back, and says where it is. Gives what has
- * changed since, or null where the data is new or of this version.
+ * changed since, or null if the data is new or of this version.
  */
 export async function beforeUpdate(home: string, databaseUrl: string, version: string, changelog: string): Promise<{ file: string; changes: string } | null> {
   const before = versionOf(home);

@@ -16,7 +16,7 @@ const refuse = (status: 400 | 403 | 405, message: string) =>
 const COUNT = /^\d{1,7}$/;
 const CURSOR = /^\d{4}-\d\d-\d\dT[\d:.]{8,15}Z_[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
-/** What is wrong with a query; null where nothing is. */
+/** Returns what is wrong with a query; null if nothing is. */
 function faultOfQuery(query: URLSearchParams, path: string): string | null {
   const seen = new Set<string>();
   for (const [key, value] of query) {
@@ -38,7 +38,7 @@ const isPlain = (value: unknown): boolean => {
   return !value || typeof value !== "object" || Object.values(value).every(isPlain);
 };
 
-/** Whether a command came as the pages send it: a list of plain arguments. */
+/** Returns whether a command came as the pages send it: a list of plain arguments. */
 async function isCommand(request: NextRequest): Promise<boolean> {
   if (!(request.headers.get("content-type") ?? "").startsWith("text/plain")) return false;
   const text = await readBody(request.clone() as Request, MAX_COMMAND);

@@ -25,7 +25,7 @@ export const BATCH = defineAggregate({
 });
 
 export const versionOf = BATCH.versionOf;
-/** The frozen plan and the state of a batch from all its entries. @throws Error where none is “started”. */
+/** The frozen plan and the state of a batch from all its entries. @throws Error if none is “started”. */
 export const batchOf = BATCH.of;
 export const refusal = BATCH.refusal;
 export const tellEvent = BATCH.tell;

@@ -6,7 +6,7 @@ import { BATCH } from "./batch";
 import type { BatchShapes } from "./events/event-type";
 import { batchPlan } from "./schema";
 
-/** A batch with what checks its entries, for whoever takes or reads them. */
+/** The batch aggregate with the schemas of its entries, for code that accepts or reads them. */
 export const CHECKED_BATCH = checked(BATCH, { z, batchPlan, flaw, seenFlaw } satisfies BatchShapes);
 
 export const sentEvent = CHECKED_BATCH.sent;

@@ -14,7 +14,7 @@ export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; 
 });
 
 /**
- * What of one piece each pour fills, by the step's id: in their order, by weight or by height. They sum to the fill. In a
+ * Returns what of one piece each pour fills, by the step's id: in their order, by weight or by height. They sum to the fill. In a
  * narrowing jar a lower layer of equal height weighs less.
  */
 export function fillsByPour(process: Pick<Process, "steps">, inner: Inner, fillMg: Milligrams, product: number): Map<string, Milligrams> {
@@ -35,7 +35,7 @@ export function fillsByPour(process: Pick<Process, "steps">, inner: Inner, fillM
   return out;
 }
 
-/** What of one piece comes from each pot: the sums of its pours. */
+/** Returns what of one piece comes from each pot: the sums of its pours. */
 export function fillsByPot(process: Pick<Process, "steps">, inner: Inner, fillMg: Milligrams, product: number): Milligrams[] {
   const pots = new Array<number>(potsOf(process.steps)).fill(0);
   const by = fillsByPour(process, inner, fillMg, product);

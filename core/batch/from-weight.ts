@@ -30,7 +30,7 @@ export function weightFills(totalMg: Milligrams, products: readonly { count: num
   };
 }
 
-/** Returns what a rest of wax still makes: the piece that leaves least of it, and how many; null where none of them fits. */
+/** Returns what a rest of wax still makes: the piece that leaves least of it, and how many; null if none of them fits. */
 export function restMakes<P extends { fillMg: Milligrams }>(restMg: Milligrams, pieces: readonly P[]): { piece: P; count: number; leftMg: Milligrams } | null {
   const fits = pieces.flatMap((piece) => {
     const count = Math.floor(restMg / piece.fillMg);

@@ -147,7 +147,7 @@ describe("grades", () => {
     expect(gradeOf([{ ...most, defect: "slump" }, rough])).toBe("melt again");
     const mild = gradingRulesSchema.parse({ ...DEFAULT_GRADES, own: { cracked_glass: "first", sweating: "first", rough_top: "melt again" } });
     expect(gradeOf([crack], mild)).toBe("never sell");
-    // Sweating can be dabbed dry: it is held back, and not given up.
+    // Sweating can be dabbed dry: it is held back, and not abandoned.
     expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("after a second look");
     expect(gradeOf([{ ...crack, defect: "sweating" }, crack], mild)).toBe("never sell");
     expect(gradeOf([rough], mild)).toBe("melt again");

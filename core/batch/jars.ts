@@ -5,14 +5,14 @@ import { cureTimes, pouredAt } from "./phase";
 import type { BatchPlan } from "./plan";
 import type { BatchState } from "./state";
 
-/** How many pieces of a product were really filled: as the pours say, or as planned before any. */
+/** Returns how many pieces of a product were really filled: as the pours say, or as planned before any. */
 export function filledOf(plan: BatchPlan, state: Pick<BatchState, "pours">, key: string): number {
   const counts = Object.values(state.pours).flatMap((pour) => pour.filled.filter((item) => item.product === key).map((item) => item.count));
   return counts.length > 0 ? Math.min(...counts) : (plan.products.find((product) => product.key === key)?.count ?? 0);
 }
 
 /**
- * Pieces of a product that must not be sold, for safety. Common practice, no source (class S). One that can be mended, as sweating, holds a jar back only
+ * Returns pieces of a product that must not be sold, for safety. Common practice, no source (class S). One that can be mended, as sweating, holds a jar back only
  * until it was found dry at a second look.
  */
 export function stoppedOf(plan: BatchPlan, state: Pick<BatchState, "flaws" | "pours" | "repairs">, key: string): number {
@@ -29,11 +29,11 @@ export function stoppedOf(plan: BatchPlan, state: Pick<BatchState, "flaws" | "po
   return Math.min(filledOf(plan, state, key), sum(unsafe) + Math.max(0, sum(mended) - held));
 }
 
-/** What may be sold of a product once cured and tested: what was filled, less what safety stops. */
+/** Returns what may be sold of a product once cured and tested: what was filled, less what safety stops. */
 export const sellableOf = (plan: BatchPlan, state: Pick<BatchState, "flaws" | "pours" | "repairs">, key: string): number =>
   Math.max(0, filledOf(plan, state, key) - stoppedOf(plan, state, key));
 
-/** What became of the jars of a product: by state, together always what was filled; and how many of those left safety stops. */
+/** Returns what became of the jars of a product: by state, together always what was filled; and how many of those left safety stops. */
 export function jarStatusesOf(
   plan: BatchPlan,
   state: Pick<BatchState, "flaws" | "pours" | "jarStatuses" | "repairs">,
@@ -52,7 +52,7 @@ export function jarStatusesOf(
   return { filled, counts, stopped: Math.max(0, Math.min(counts.rack, stoppedOf(plan, state, key) - gone)) };
 }
 
-/** Why a batch cannot be as these facts say: more jars of a product went on than were filled. Null where they add up. */
+/** Returns why a batch cannot be as these facts say: more jars of a product went on than were filled. Null if they add up. */
 export function jarsInTheWay(plan: BatchPlan, state: BatchState): string | null {
   for (const { key, name } of namedLines(plan.products)) {
     const { filled, counts } = jarStatusesOf(plan, state, key);
@@ -66,7 +66,7 @@ export function jarsInTheWay(plan: BatchPlan, state: BatchState): string | null 
   return null;
 }
 
-/** How many of a product may be packed and sold now: released, still on the rack, and not stopped for safety. */
+/** Returns how many of a product may be packed and sold now: released, still on the rack, and not stopped for safety. */
 export function looseOf(plan: BatchPlan, state: BatchState, key: string): number {
   if (!state.released || state.abandoned || plan.rehearsal) return 0;
   const { counts, stopped } = jarStatusesOf(plan, state, key);
@@ -80,18 +80,18 @@ export interface LooseOf {
   wickId: string | null;
   left: number;
 }
-/** What of a batch may be packed, product by product; half fills are for testing and never sold. */
+/** Returns what of a batch may be packed, product by product; half fills are for testing and never sold. */
 export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
   plan.products.flatMap((product) => {
     const left = product.part?.kind === "half" ? 0 : looseOf(plan, state, product.key);
     return left > 0 ? [{ key: product.key, containerId: product.containerId, wickId: product.wicks?.wickId ?? null, left }] : [];
   });
 
-/** How many of a product were looked at since the last inspection was finished. */
+/** Returns how many of a product were looked at since the last inspection was finished. */
 export const seenInRound = (state: Pick<BatchState, "seen" | "rounds">, key: string): number =>
   state.seen.reduce((sum, item) => sum + (item.product === key && item.round === state.rounds ? item.jars : 0), 0);
 
-/** Why a batch cannot be released for sale at a moment, in a maker's words; empty where nothing stands in the way. */
+/** Returns why a batch cannot be released for sale at a moment, as text for the maker; empty if nothing stands in the way. */
 export function releaseBlocks(plan: BatchPlan, state: BatchState, now: string): string[] {
   const poured = pouredAt(plan, state);
   if (!poured) return ["it is not poured"];

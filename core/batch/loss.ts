@@ -4,11 +4,11 @@ import { type BatchState, partKey } from "./state";
 
 const potOf = (step: { pot?: number | undefined }): number => step.pot ?? 0;
 
-/** Whether every pour of a pot is done. */
+/** Returns whether every pour of a pot is done. */
 export const isPoured = (plan: BatchPlan, state: Pick<BatchState, "pours">, pot: number): boolean =>
   poursOf(plan.process.steps).every((step) => potOf(step) !== pot || state.pours[step.id] !== undefined);
 
-/** What was weighed and counted into a pot and not lost again, by component: milligrams; a dye that is counted by the weight of its drops. */
+/** Returns what was weighed and counted into a pot and not lost again, by component: milligrams; a dye that is counted by the weight of its drops. */
 function inPot(plan: BatchPlan, state: BatchState, pot: number): { mg: number; total: number } {
   const total = (plan.pots[pot]?.components ?? []).reduce((sum, part) => {
     const key = partKey(pot, part.id);
@@ -22,7 +22,7 @@ function inPot(plan: BatchPlan, state: BatchState, pot: number): { mg: number; t
   return { mg: Math.max(0, total - poured), total };
 }
 
-/** Milligrams that are in a pot now. */
+/** Returns milligrams that are in a pot now. */
 export const leftInPot = (plan: BatchPlan, state: BatchState, pot: number): number => Math.round(inPot(plan, state, pot).mg);
 
 /** From this share of a pot on, what is lost is taken to be all of it: scales and hands differ a little. */
@@ -64,6 +64,6 @@ export function loseFromPot(plan: BatchPlan, state: BatchState, pot: number, mg:
   state.onHeat = null;
 }
 
-/** Whether something of a component was lost from a pot that is still to be poured: it is weighed again. */
+/** Returns whether something of a component was lost from a pot that is still to be poured: it is weighed again. */
 export const isLost = (plan: BatchPlan, state: BatchState, pot: number, componentId: string): boolean =>
   (state.lost[partKey(pot, componentId)] ?? 0) > 0 && !isPoured(plan, state, pot);

@@ -10,9 +10,9 @@ export interface Over {
   /** Milligrams, or drops and pieces of what is counted. */
   given: number;
   asked: number;
-  /** The load as it is now, in percent of the wax; null where wax or fragrance is still to come. */
+  /** The load as it is now, in percent of the wax; null if wax or fragrance is still to come. */
   loadNow: number | null;
-  /** The weights that would bring the rest of the pot to it, on their marks; empty where that is no help. */
+  /** The weights that would bring the rest of the pot to it, on their marks; empty if that is no help. */
   targets: { componentId: string; mg: number }[];
   /** What the pot would then weigh. */
   totalMg: number;
@@ -25,10 +25,10 @@ export const IMPLAUSIBLE = 1.5;
 /** A pot is not made larger than this many times what was planned. */
 const MAX_RESCALE = 2;
 
-/** Whether so much of a component looks like a mistyped number: 437 for 43.7, 60 drops for 7. */
+/** Returns whether so much of a component looks like a mistyped number: 437 for 43.7, 60 drops for 7. */
 export const isImplausible = (given: number, asked: number): boolean => asked > 0 && given > asked * IMPLAUSIBLE && given - asked > Math.min(asked, 2);
 
-/** The component that a pot holds most too much of; null where none. */
+/** Returns the component that a pot holds most too much of; null if there is none. */
 export function overOf(plan: BatchPlan, state: BatchState, pot: number): Over | null {
   let worst: Over | null = null;
   const parts = plan.pots[pot]?.components ?? [];

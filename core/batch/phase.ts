@@ -19,7 +19,7 @@ export interface CureTimes {
 
 const later = (iso: string, seconds: number) => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
 
-/** When all pours are done: the time of the last; null before. */
+/** Returns when all pours are done: the time of the last; null before. */
 export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): string | null {
   let last: string | null = null;
   for (const step of poursOf(plan.process.steps)) {
@@ -30,7 +30,7 @@ export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): str
   return last;
 }
 
-/** When a poured batch has set, may be tested, may be sold, by its process. Cure times: common practice, no source. */
+/** Returns when a poured batch has set, may be tested, may be sold, by its process. Cure times: common practice, no source. */
 export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0]): CureTimes {
   const { set, leastCure, recommendedCure } = timesOf(process);
   return { setAt: later(poured, set), testFrom: later(poured, Math.max(leastCure, set)), sellFrom: later(poured, Math.max(recommendedCure, set)) };
@@ -39,12 +39,12 @@ export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0]
 /** One step with what has become of it. */
 export interface Progress extends Prompt {
   done: boolean;
-  /** When it was last worked at; null where it was not. */
+  /** When it was last worked at; null if it was not. */
   at: string | null;
   /** What of it was weighed or counted so far, and what is asked, with the rest of the pot set anew where that was done. */
   given: number;
   asked: number;
-  /** For a prompt that is held in a range: since when the pot has been inside it, by the readings of its step; null where it is not. */
+  /** For a prompt that is held in a range: since when the pot has been inside it, by the readings of its step; null if it is not. */
   since: string | null;
 }
 
@@ -90,7 +90,7 @@ function progressOf(plan: BatchPlan, prompt: Prompt, state: BatchState): Progres
   }
 }
 
-/** Every step with what has become of it, and the one that waits for hands. */
+/** Returns every step with what has become of it, and the one that needs attention. */
 export function progress(plan: BatchPlan, state: BatchState): { prompts: Progress[]; next: Progress | null } {
   const prompts = promptsOf(plan).map((prompt) => progressOf(plan, prompt, state));
   if (state.closed || state.abandoned) return { prompts, next: null };
@@ -107,7 +107,7 @@ export function progress(plan: BatchPlan, state: BatchState): { prompts: Progres
   return { prompts, next: first };
 }
 
-/** When a step may be done: after the wait that it is, or at once; null where nothing was done before. */
+/** Returns when a step may be done: after the wait that it is, or at once; null if nothing was done before. */
 export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: string; until: string | null } | null {
   const at = prompts.findIndex((progress) => progress.key === prompt.key);
   const before = prompt.since ?? prompts.slice(0, at).findLast((prompt) => prompt.at !== null)?.at ?? null;
@@ -115,7 +115,7 @@ export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: s
   return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
 }
 
-/** Where a batch stands at a moment: the only thing here that looks at the clock. */
+/** Returns where a batch stands at a moment: the only thing here that looks at the clock. */
 export function phaseAt(plan: BatchPlan, state: BatchState, now: string): { phase: Phase; times: CureTimes | null; pouredAt: string | null } {
   const poured = pouredAt(plan, state);
   const times = poured ? cureTimes(poured, plan.process) : null;
@@ -134,7 +134,7 @@ export function phaseAt(plan: BatchPlan, state: BatchState, now: string): { phas
   return { phase, times, pouredAt: poured };
 }
 
-/** How long a pot has been above its ceiling, in seconds, up to now. */
+/** Returns how long a pot has been above its ceiling, in seconds, up to now. */
 export const secondsAbove = (state: Pick<BatchState, "over">, now: string): number =>
   state.over.seconds + (state.over.since === null ? 0 : Math.max(0, Math.round((Date.parse(now) - Date.parse(state.over.since)) / 1_000)));
 
@@ -146,7 +146,7 @@ export function weighedLoad(plan: BatchPlan, state: Pick<BatchState, "weighed">,
   return wax > 0 && oil > 0 ? (oil / wax) * 100 : null;
 }
 
-/** What a record would lack if it were closed now, in a maker's words; empty where nothing is missing. */
+/** Returns what a record would lack if it were closed now, as text for the maker; empty if nothing is missing. */
 export function missingToClose(plan: BatchPlan, state: BatchState, now: string): string[] {
   const { times } = phaseAt(plan, state, now);
   const missing = progress(plan, state)

@@ -50,7 +50,7 @@ export interface Planned {
   byPot: Milligrams[][];
 }
 
-/** Which products of a plan a process pours, by its place or its name. @throws WeighOutError where it names one that is not there, or leaves one unfilled. */
+/** Returns which products of a plan a process pours, by its place or its name. @throws WeighOutError if it names one that is not there, or leaves one unfilled. */
 function withPlaces(process: Process, products: readonly { name: string }[]): Process {
   const steps = process.steps.map((step) => {
     if (!isPouring(step) || step.product === undefined) return step;
@@ -69,7 +69,7 @@ function withPlaces(process: Process, products: readonly { name: string }[]): Pr
   return { ...process, steps };
 }
 
-/** The amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
+/** Returns the amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
 export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
   const wholes = order.products.map((product) => fillOf(innerOf(product), product.workingFillMg, product.part ?? null));

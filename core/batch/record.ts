@@ -37,7 +37,7 @@ const isOpen = (kind: RowKind, key: string): boolean =>
 /** Fields that records of before do not say, where the table has a default. */
 const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks"]);
 
-/** The schema of one field of a material as it travels. */
+/** Returns the schema of one field of a material as it is exported. */
 function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.ZodType {
   const described = (schema: z.ZodType): z.ZodType => (UNITS[type.is] ? schema.describe(UNITS[type.is] ?? "") : schema);
   switch (type.is) {
@@ -69,7 +69,7 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
   }
 }
 
-/** A material, vessel or instrument as it travels: its fields as the shelf describes them, one schema a kind. */
+/** A material, vessel or instrument as it is exported: its fields as the shelf describes them, one schema a kind. */
 type TravelingRow = { id: string; name: string; archived?: boolean | undefined } & Record<string, unknown>;
 type RowKind = Exclude<ShelfKind, "person" | "pack">;
 const travelingRow = (kind: RowKind): z.ZodType<TravelingRow> =>
@@ -89,7 +89,7 @@ export const LARGEST_NUMBER = 9_999_999;
 
 export const RECORD_FORMAT = "hearth-jar/batch-record";
 
-/** One whole batch as it travels between workshops: everything its page shows, and nothing else. */
+/** One whole batch as it is exported to another workshop: everything its page shows, and nothing else. */
 export const batchRecord = z.object({
   format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
   version: z.literal(3, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
@@ -112,7 +112,7 @@ export const batchRecord = z.object({
 });
 export type BatchRecord = z.output<typeof batchRecord>;
 
-/** Rows whose sheet ranges were called something else. */
+/** Returns rows whose sheet ranges were called something else. */
 const renamed = (rows: unknown) =>
   Array.isArray(rows)
     ? rows.map((row: Record<string, unknown>) => {
@@ -166,7 +166,7 @@ export function upcastRecord(raw: unknown): unknown {
   };
 }
 
-/** What does not hang together in a record that is well formed; null where all is in order. */
+/** Returns what is inconsistent in a well-formed record; null if all is in order. */
 export function recordFault(record: BatchRecord): string | null {
   const ids = new Set(record.events.map((event) => event.id));
   if (ids.size !== record.events.length) return "Two events in this record carry the same id.";

@@ -59,7 +59,7 @@ const UNREADABLE_POT: BatchPlan["pots"][number] = {
 };
 
 /**
- * A stored plan as far as it can be read: where it cannot be read whole, `unreadable` says why, parts that cannot be read are left out, and what has to be
+ * Returns a stored plan as far as it can be read: where it cannot be read whole, `unreadable` says why, parts that cannot be read are left out, and what has to be
  * there is stood in for. Such a plan is for showing; nothing may be added to its batch.
  */
 export function readableOf(raw: unknown): { plan: BatchPlan; unreadable: string | null } {

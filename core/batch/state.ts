@@ -106,7 +106,7 @@ export type WicksWere = (typeof WICKS_WERE)[number];
 export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "warm room"] as const;
 export type Warmed = (typeof WARMED)[number];
 
-/** Raised where the folding changes: stored states of an older format are worked out anew. */
+/** Version of the stored state. Raise it when the state changes: older states are recalculated when the program starts. */
 export const STATE_VERSION = 8;
 
 export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
@@ -176,7 +176,7 @@ export interface CurveReading {
   step: string | null;
   instrumentId: string | null;
 }
-/** The curve as readings, in order of time. */
+/** Returns the curve as readings, in order of time. */
 export function readingsOf(state: Pick<BatchState, "curve" | "startedAt">): CurveReading[] {
   const { steps, tools, points } = state.curve;
   const from = Date.parse(state.startedAt);

@@ -52,7 +52,7 @@ export const burnAnswer = z.object({
 });
 export type BurnAnswer = z.output<typeof burnAnswer>;
 
-/** What burn sessions of one candle say, in the words of the calculation interface. */
+/** Returns what burn sessions of one candle say, in the words of the calculation interface. */
 export function answerBurn(request: BurnRequest): BurnAnswer {
   const { vessel, sessions, fill, tare_g } = request;
   const start = fill === "half" ? 0.5 : 1;

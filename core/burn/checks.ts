@@ -6,7 +6,7 @@ import type { BurnSession, CheckSeen, TestCandleState } from "./state";
 
 export const minutesFrom = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000;
 
-/** A look as verdicts read it: millimeters, °C, minutes. Written out plainly: a thousand test candles are judged at once. */
+/** Returns a look as verdicts read it: millimeters, °C, minutes. Written out plainly: a thousand test candles are judged at once. */
 export function checkOf(checkSeen: CheckSeen, minute: number): Look {
   const check: Look = { minute: Math.round(minute * 10) / 10 };
   if (checkSeen.poolUm !== undefined) check.pool_mm = checkSeen.poolUm / 1_000;
@@ -36,7 +36,7 @@ export interface DueCheck {
 }
 
 /**
- * The looks that a protocol asks of a session, and what became of each: seen, late with its real time, missed because the
+ * Returns the looks that a protocol asks of a session, and what became of each: seen, late with its real time, missed because the
  * next was due or it went out before anybody looked, or still to come. A look counts for the newest that was due.
  */
 export function dueChecks(dues: readonly number[], session: BurnSession, now: string): DueCheck[] {
@@ -79,7 +79,7 @@ export interface TestCandleNow {
   tooLong: boolean;
 }
 
-/** Where a test candle stands by the clock. */
+/** Returns where a test candle stands by the clock. */
 export function testCandleNow(protocol: Protocol, state: TestCandleState, now: string): TestCandleNow {
   const done = state.sessions.length;
   const last = state.sessions.at(-1);
@@ -113,5 +113,5 @@ export function testCandleNow(protocol: Protocol, state: TestCandleState, now: s
   };
 }
 
-/** Whether somebody has to say that they are still with the flames. */
+/** Returns whether somebody has to say that they are still with the flames. */
 export const presenceDue = (presentAt: string | null, now: string): boolean => presentAt === null || minutesFrom(presentAt, now) >= PRESENCE_EVERY;

@@ -86,7 +86,7 @@ export interface BurnJudged {
 const round = (value: number) => Math.round(value * 100) / 100;
 const rounded = ({ value, low, high }: Span): Span => ({ value: round(value), low: round(low), high: round(high) });
 
-/** Which wax is left when a session begins, as a share of the first: by its weight, where it was weighed; else null. */
+/** Returns which wax is left when a session begins, as a share of the first: by its weight, where it was weighed; else null. */
 function leftAt({ sessions, tare_g }: Burned, at: number): number | null {
   const [first, now] = [sessions[0]?.grams_before, sessions[at]?.grams_before];
   if (first === undefined || now === undefined || first <= tare_g) return at === 0 ? 1 : null;
@@ -109,7 +109,7 @@ export interface Measures {
 /** As the calculation interface writes them. */
 export const SI: Measures = { len: (um) => `${um / 1_000} mm`, t: (centi) => `${centi / 100} °C` };
 
-/** What in one look ends the session. */
+/** Returns what in one look ends the session. */
 export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
   const mm = (value = 0) => len(Math.round(value * 1_000));
   // Nothing of it was seen: most looks are such.
@@ -213,15 +213,15 @@ export interface WeighedSession {
   hours: number;
 }
 
-/** The sessions that were weighed and timed. */
+/** Returns the sessions that were weighed and timed. */
 export const weighedSessionsOf = (sessions: readonly Session[]): WeighedSession[] =>
   sessions.flatMap(({ grams_before: before, grams_after: after, minutes }) =>
     before === undefined || after === undefined || !minutes ? [] : [{ grams: before - after, hours: minutes / 60 }],
   );
 
 /**
- * Grams an hour: all grams by all hours, with a 95 % interval from how the sessions lie around it, each weighing as much as it was long
- * (weighted least squares, Student's t); of one session alone a quarter either way (common practice, no source). Null of none.
+ * Returns grams an hour: all grams by all hours, with a 95 % interval from how the sessions lie around it, each weighing as much as it was long
+ * (weighted least squares, Student's t); of one session alone a quarter either way (common practice, no source). Null if there is none.
  */
 export function burnRateOf(sessions: readonly WeighedSession[]): Span | null {
   const hours = sessions.reduce((sum, session) => sum + session.hours, 0);
@@ -306,7 +306,7 @@ const WANTED: readonly [keyof Look, string][] = [
   ["wall_c", "How hot the wall grew was never measured."],
 ];
 
-/** What a record of burns does not say, though a verdict would want it. */
+/** Returns what a record of burns does not say, though a verdict would want it. */
 function unknownOf({ sessions }: Burned, timesWeighed: number): string[] {
   const weighed = timesWeighed > 0 ? [] : ["It was not weighed before and after, so nothing is known of how fast it burns."];
   if (!sessions.some((session) => session.looks.length > 0)) return ["It was never looked at while it burned.", ...weighed];
@@ -314,7 +314,7 @@ function unknownOf({ sessions }: Burned, timesWeighed: number): string[] {
   return [...never.map(([, says]) => says), ...weighed];
 }
 
-/** What burn sessions of one candle say: safe or not, its pool, how fast it burns, how long it will, and one change. Safety first, then what the flame does, then the pool. Common practice, no source, where no standard is named. */
+/** Returns what burn sessions of one candle say: safe or not, its pool, how fast it burns, how long it will, and one change. Safety first, then what the flame does, then the pool. Common practice, no source, where no standard is named. */
 export function judgeBurn(burned: Burned, measures: Measures = SI): BurnJudged {
   const safety = safetyOf(burned, measures);
   const pool = poolOf(burned);

@@ -18,7 +18,7 @@ export function widthOf(item: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | 
 export const loadWords = (ppm: number): string => `${Math.round(ppm / 100) / 100} %`;
 const wickWords = (wick: TestCandle["wick"]): string => (wick ? `${wick.count > 1 ? `${wick.count} × ` : ""}${wick.name}` : "no wick");
 
-/** What one variant is called: by what is varied. */
+/** Returns what one variant is called: by what is varied. */
 export function variantWords(plan: Pick<TrialPlan, "varies" | "testCandles">, variant: string): string {
   const item = plan.testCandles.find((each) => each.variant === variant);
   if (!item) return variant;
@@ -39,7 +39,7 @@ export const variantsOf = (plan: Pick<TrialPlan, "testCandles">): string[] => [.
 export const testCandlesOf = (plan: Pick<TrialPlan, "testCandles">, variant: string): TestCandle[] =>
   plan.testCandles.filter((testCandle) => testCandle.variant === variant);
 
-/** What makers forget to write on a test candle: wax, wick, fragrance, load. */
+/** Returns what makers forget to write on a test candle: wax, wick, fragrance, load. */
 export const tagOf = (item: TestCandle): { what: string; says: string }[] => [
   { what: "wax", says: item.wax },
   { what: "wick", says: wickWords(item.wick) },
@@ -47,7 +47,7 @@ export const tagOf = (item: TestCandle): { what: string; says: string }[] => [
   { what: "load", says: `${loadWords(item.loadPpm)} of the wax` },
 ];
 
-/** What really differs between the variants, whatever was meant to. */
+/** Returns what really differs between the variants, whatever was meant to. */
 export function reallyVaried(plan: Pick<TrialPlan, "testCandles">): Varied[] {
   const many = (of: (item: TestCandle) => unknown) => new Set(plan.testCandles.map((testCandle) => JSON.stringify(of(testCandle)))).size > 1;
   return VARIED.filter((what) =>
@@ -69,7 +69,7 @@ export interface PlanWarning {
   id: "several" | "nothing" | "dye" | "halves" | "single" | "unequal";
   says: string;
 }
-/** What is wrong with a trial as it is designed; it may be begun all the same. Common practice, no source. */
+/** Returns what is wrong with a trial as it is designed; it may be begun all the same. Common practice, no source. */
 export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): PlanWarning[] {
   const varied = reallyVaried(plan);
   const variants = variantsOf(plan);
@@ -101,7 +101,7 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): P
   ];
 }
 
-/** Codes for noses that must not know: letters that cannot be mistaken for one another, mixed by a seed. */
+/** Codes for scorers that must not know: letters that cannot be mistaken for one another, mixed by a seed. */
 export function blindCodes(n: number, random: () => number): string[] {
   const letters = "CFHKMNPRTVWX";
   const all = [...letters].flatMap((a) => [2, 3, 4, 6, 7, 9].map((b) => `${a}${b}`));

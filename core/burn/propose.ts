@@ -29,7 +29,7 @@ export interface WickWanted {
   /** Millionths of the wax. */
   loadPpm: number;
   pillar: boolean;
-  /** How many wicks the vessel is made for; null where nobody said more than one. */
+  /** How many wicks the vessel is made for; null if nobody said more than one. */
   vesselWicks?: number | null;
   /** What it has now. */
   now: { wickId: string; count: number } | null;
@@ -59,11 +59,11 @@ const NEAR_UM = 4_000;
 const MAX_CHOSEN = 3;
 
 export const wicksFor = (widthUm: number): 1 | 2 | 3 => (widthUm >= THREE_FROM_UM ? 3 : widthUm >= TWO_FROM_UM ? 2 : 1);
-/** What each of several wicks has to melt, as the diameter of a round of the same area. */
+/** Returns what each of several wicks has to melt, as the diameter of a round of the same area. */
 export const shareUm = (widthUm: number, count: number): number => Math.round(widthUm / Math.sqrt(count));
 
 /**
- * The wicks of the shelf that are worth trying in a vessel, with why: by inner diameter at the wax line (and at the bottom of a
+ * Returns the wicks of the shelf that are worth trying in a vessel, with why: by inner diameter at the wax line (and at the bottom of a
  * jar that narrows), family and load. Common practice, no source (trade rules): thick natural waxes a size hotter, gel a zinc
  * core and one size up from paraffin, pillars a zinc core; the kind before the size where no size works.
  */

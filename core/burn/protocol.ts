@@ -40,11 +40,11 @@ export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
   },
 ];
 
-/** What the n-th session (from 0) asks for; null where the protocol has come to its end. */
+/** Returns what the n-th session (from 0) asks for; null if the protocol has come to its end. */
 export const sessionOf = ({ sessions, toEnd }: Pick<Protocol, "sessions" | "toEnd">, n: number): ProtocolSession | null =>
   sessions[n] ?? (toEnd ? (sessions.at(-1) ?? null) : null);
 
 const spoken = (minute: number): string => `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, "0")}`;
-/** One line a session: "1:15 2:00 3:00, out 4:00". */
+/** Returns one line a session: "1:15 2:00 3:00, out 4:00". */
 export const writeSessions = (sessions: readonly ProtocolSession[]): string =>
   sessions.map((session) => `${session.checks.map(spoken).join(" ")}${session.checks.length > 0 ? ", " : ""}out ${spoken(session.minutes)}`).join("\n");

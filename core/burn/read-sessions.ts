@@ -1,7 +1,7 @@
 import { bad, good, type Parsed } from "../units/parsed";
 import { type ProtocolSession, protocolSession } from "./schema";
 
-/** A moment of a session as makers write it: "1:15", "1¼", "2", "2.5 h", "75 min". Hours where nothing is said. */
+/** Returns a moment of a session as makers write it: "1:15", "1¼", "2", "2.5 h", "75 min". Hours if nothing is given. */
 function minuteOf(text: string): number | null {
   const plain = text.trim().toLowerCase().replace(/½/, ".5").replace(/¼/, ".25").replace(/¾/, ".75").replace(",", ".");
   const clock = /^(\d{1,2}):([0-5]\d)$/.exec(plain);

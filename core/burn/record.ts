@@ -6,7 +6,7 @@ import { TRIAL } from "./trial";
 
 export const BURN_FORMAT = "hearth-jar/burn-record";
 
-/** One whole trial as it travels between workshops. */
+/** One whole trial as it is exported to another workshop. */
 export const burnRecord = z.object({
   format: z.literal(BURN_FORMAT, { error: "This file is not a Hearth Jar burn record." }),
   version: z.literal(2, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
@@ -35,7 +35,7 @@ export function upcastBurnRecord(raw: unknown): unknown {
   };
 }
 
-/** What does not hang together in a record that is well formed; null where all is in order. */
+/** Returns what is inconsistent in a well-formed record; null if all is in order. */
 export function burnFault(record: BurnRecord): string | null {
   const byId = new Map(record.events.map((event) => [event.id, event]));
   if (byId.size !== record.events.length) return "Two events in this record carry the same id.";

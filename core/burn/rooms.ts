@@ -31,7 +31,7 @@ export function parseRooms(text: string): Parsed<Room[]> {
   return rooms.length > MAX_ROOMS ? bad("too-large", `At most ${MAX_ROOMS} rooms.`) : good(rooms.length > 0 ? rooms : [...DEFAULT_ROOMS]);
 }
 
-/** The rooms that a workshop keeps as text. */
+/** Returns the rooms that a workshop keeps as text. */
 export function roomsOf(text: string): Room[] {
   const read = parseRooms(text);
   return read.ok ? read.value : [...DEFAULT_ROOMS];

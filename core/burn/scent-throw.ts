@@ -9,12 +9,12 @@ export interface ThrowVariant {
   /** The mean as it was given, and how many scores. */
   mean: number;
   n: number;
-  /** Against the first variant, noses' own levels and rooms taken out, with 95 %; null for that one itself. */
+  /** Against the first variant, scorers' own levels and rooms taken out, with 95 %; null for that one itself. */
   against: { value: number; low: number; high: number } | null;
 }
 export interface ThrowComparison {
   variants: ThrowVariant[];
-  /** How much noses differ in level, and one nose with itself: standard deviations of the score. */
+  /** How much scorers differ in level, and one nose with itself: standard deviations of the score. */
   scorers: { name: string | null; level: number; n: number }[];
   between: number;
   within: number;
@@ -26,8 +26,8 @@ export interface ThrowComparison {
 const round = (value: number) => Math.round(value * 100) / 100;
 
 /**
- * Variants held against one another by their scores, each nose by its own level: a mixed model with the variant and the room as
- * they are, and a level for each nose. Says “too little to tell” where the intervals hold no difference at all, or nothing is left to judge by.
+ * Variants compared with one another by their scores, each scorer by its own level: a mixed model with the variant and the room as
+ * they are, and a level for each scorer. Says “too little to tell” where the intervals hold no difference at all, or nothing is left to judge by.
  */
 export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: readonly Rating[], words: (variant: string) => string): ThrowComparison | null {
   const variantOf = new Map(plan.testCandles.map((testCandle) => [testCandle.key, testCandle.variant]));
@@ -94,17 +94,17 @@ const LARGE_VESSEL_MG = 170_000;
 /** So strong a throw does for a room. Common practice, no source: 7 of 10 for a small one, 8 to 9 for a large one. */
 export const targetScore = (size: Room["size"]): number => (size === "large" ? 8 : 7);
 
-/** The next of that order that was not tried yet; null where nothing is left. `sooty`: a strong oil may have to go down several steps before the soot stops. */
+/** The next of that order that was not tried yet; null if nothing is left. `sooty`: a strong oil may have to go down several steps before the soot stops. */
 export function nextForThrow(record: {
   loadPpm: number;
   tried: readonly string[];
   sooty: boolean;
   cured: boolean;
-  /** The most that wax and oil take, in millionths of the wax; null where it is not known. */
+  /** The most that wax and oil take, in millionths of the wax; null if it is not known. */
   maxLoadPpm?: number | null;
   /** Wax in a jar. */
   fillMg?: number;
-  /** Whether the oil is strong out of the bottle; null where nobody said. */
+  /** Whether the oil is strong out of the bottle; null if nobody said. */
   strongOil?: boolean | null;
 }): { id: string; says: string } | null {
   if (!record.cured) return { id: "cure", says: "a longer cure first: it may only be too early" };

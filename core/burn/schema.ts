@@ -37,7 +37,7 @@ export const testCandle = z.object({
   /** Names it within the trial: the variant's letter and a number, "A1". */
   key: z.string().min(1).max(12),
   variant: z.string().min(1).max(6),
-  /** What stands on it where noses must not know. */
+  /** What stands on it where scorers must not know. */
   code: z.string().min(1).max(6),
   fill: z.enum(["full", "half"]),
   container: z.enum(["vessel", "mold"]),
@@ -63,7 +63,7 @@ export const testCandle = z.object({
       id: z.uuid(),
       number: z.number().int().positive(),
       product: z.string(),
-      /** It stood on the rack already, and was put down as a test candle when the trial began; else when it is first lit. */
+      /** It stood on the rack already, and was logged as a test candle when the trial began; else when it is first lit. */
       taken: z.boolean(),
     })
     .nullable(),

@@ -52,7 +52,7 @@ export type BurnRow = Record<Column, string | number>;
 const yes = (value: boolean | undefined) => (value === undefined ? "" : value ? "yes" : "no");
 const per = (value: number | undefined | null, by: number) => (value === undefined || value === null ? "" : value / by);
 
-/** A trial's sessions and checks as rows. */
+/** Returns a trial's sessions and checks as rows. */
 export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
   return plan.testCandles.flatMap(({ key, variant }) =>
     (state.testCandles[key]?.sessions ?? []).flatMap((session, index) => {
@@ -103,7 +103,7 @@ export type Timed = TrialBody & { happenedAt: string };
 class Fault extends Error {}
 
 /**
- * Reads such rows back as entries: sessions that were burned without this program, put down on paper or elsewhere. Rows that are
+ * Reads such rows back as entries: sessions that were burned without this program, written down on paper or elsewhere. Rows that are
  * already here, by test candle and time of lighting, are left out. Times are ISO; `variant` and `minute` are not needed where
  * `checked_at` is given.
  */

@@ -93,12 +93,12 @@ export const initialTrialState = (plan: TrialPlan, start: EventOf): TrialState =
   closed: null,
 });
 
-/** The session in which a test candle burns now; null where it does not. */
+/** Returns the session in which a test candle burns now; null if it does not. */
 export const burningIn = (state: TestCandleState | undefined): BurnSession | null => {
   const last = state?.sessions.at(-1);
   return last && last.out === null ? last : null;
 };
 
-/** The session in which a test candle burned at a moment; null where it did not. */
+/** Returns the session in which a test candle burned at a moment; null if it did not. */
 export const burningAt = (state: TestCandleState | undefined, at: string): BurnSession | null =>
   state?.sessions.findLast((each) => Date.parse(each.litAt) <= Date.parse(at) && (each.out === null || Date.parse(at) <= Date.parse(each.out.at))) ?? null;

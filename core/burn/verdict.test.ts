@@ -29,7 +29,7 @@ const verdict = (all: Seen[], over: Parameters<typeof aTestCandle>[1] = {}) => {
 describe("reading a burn (trade rules, section on burn tests, line by line)", () => {
   it("a pool that is full between 2 and 4 h by the third session is good", () => {
     expect(verdict([GOOD, GOOD, GOOD])).toMatchObject({ safe: true, pool: { verdict: "right", full_at_minute: 180 }, advice: { what: "keep" }, enough: true });
-    // What counts is the third session: a slow first one is not held against it.
+    // What counts is the third session: a slow first one is not compared with it.
     expect(verdict([NARROW, NARROW, GOOD]).pool.verdict).toBe("right");
     expect(verdict([GOOD]).enough).toBe(false);
     // A third session that ends at three hours leaves it to the newest that was looked at for four.

@@ -3,7 +3,7 @@ import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, burnRateOf
 import { type TestCandle, type TrialPlan, testCandlesOf, type Varied, variantsOf, variantWords, widthOf } from "./plan";
 import type { TestCandleState, TrialState } from "./state";
 
-/** The sessions of a test candle as verdicts read them: minutes, grams, millimeters, °C. A session that still goes on has no length. */
+/** Returns the sessions of a test candle as verdicts read them: minutes, grams, millimeters, °C. A session that still goes on has no length. */
 export const sessionsOf = (state: TestCandleState): Session[] =>
   state.sessions.map((session) => {
     const lit = Date.parse(session.litAt);
@@ -20,7 +20,7 @@ export const sessionsOf = (state: TestCandleState): Session[] =>
     };
   });
 
-/** A test candle and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
+/** Returns a test candle and its burns. What the vessel weighs is what it weighed at first, less the wax that was poured into it. */
 export function burnedOf(item: TestCandle, state: TestCandleState): Burned {
   const sessions = sessionsOf(state);
   const first = sessions.find((each) => each.grams_before !== undefined)?.grams_before;
@@ -46,13 +46,13 @@ export interface BurnVerdict extends BurnJudged {
   seen: Seen[];
 }
 
-/** Whether a test candle went out by itself while it had wax to burn. */
+/** Returns whether a test candle went out by itself while it had wax to burn. */
 const goesOut = (state: TestCandleState | undefined): boolean =>
   state?.sessions.some((session) => session.out?.why === "by itself" || session.checks.some((look) => look.flame === "out")) ?? false;
 
 const hasLooks = (state: TestCandleState) => state.sessions.some((session) => session.checks.length > 0);
 
-/** What a test candle's burns say. */
+/** Returns what a test candle's burns say. */
 export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measures?: Measures): BurnVerdict | null {
   const item = plan.testCandles.find((each) => each.key === key);
   const burned = state.testCandles[key];
@@ -106,7 +106,7 @@ export interface VariantVerdict {
 /** The advice that weighs most where test candles of one variant differ: safety, then what changes most. */
 const WEIGHT: Record<AdviceWhat, number> = { wick_down: 5, change_kind: 4, less_load_or_dye: 3, wick_up: 2, test_full: 1, keep: 0 };
 
-/** What all test candles of a variant say together. A half-fill result never counts as a full pass. */
+/** Returns what all test candles of a variant say together. A half-fill result never counts as a full pass. */
 export function variantVerdict(plan: TrialPlan, state: TrialState, variant: string, measures?: Measures): VariantVerdict {
   const mine = testCandlesOf(plan, variant);
   const testCandles = mine.flatMap((item) => verdictOf(plan, state, item.key, measures) ?? []);
@@ -147,7 +147,7 @@ export function variantVerdict(plan: TrialPlan, state: TrialState, variant: stri
 export const variantVerdicts = (plan: TrialPlan, state: TrialState, measures?: Measures): VariantVerdict[] =>
   variantsOf(plan).map((variant) => variantVerdict(plan, state, variant, measures));
 
-/** One change for the trial after this one; null where there is nothing to change. */
+/** One change for the trial after this one; null if there is nothing to change. */
 export interface NextTrial {
   varies: Varied | null;
   what: AdviceWhat;
@@ -163,7 +163,7 @@ const VARIES: Record<AdviceWhat, Varied | null> = {
   less_load_or_dye: "load",
 };
 
-/** What to burn next: the full jar of what did well, else the change that the best of the variants asks for. */
+/** Returns what to burn next: the full jar of what did well, else the change that the best of the variants asks for. */
 export function nextTrial(plan: TrialPlan, state: TrialState): NextTrial | null {
   const verdicts = variantVerdicts(plan, state).filter((variantVerdict) => variantVerdict.advice);
   const of = (variantVerdict: VariantVerdict): NextTrial => ({

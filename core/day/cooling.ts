@@ -5,10 +5,10 @@
  */
 const MINUTES_PER_KG = 85;
 
-/** The room that is reckoned with where nothing is said, in °C. */
+/** The room temperature assumed if nothing is given, in °C. */
 export const DEFAULT_ROOM = 21;
 
-/** Minutes from one temperature to another, both in °C, for a pot of so many milligrams; 0 where it is there already, Infinity where the room is warmer. */
+/** Returns minutes from one temperature to another, both in °C, for a pot of so many milligrams; 0 where it is there already, Infinity where the room is warmer. */
 export function coolingMinutes(from: number, to: number, massMg: number, room = DEFAULT_ROOM): number {
   if (to >= from) return 0;
   if (to <= room) return Number.POSITIVE_INFINITY;

@@ -198,7 +198,7 @@ describe("a day at the pots", () => {
     expect(then.answer.makespan).toBe(Math.max(...then.rows.flatMap((row) => row.steps.map((step) => step.end))));
     const moves = movesOf(first.rows, then.rows);
     expect(moves).toContainEqual({ number: row.number, name: row.name, step: add.name, from: add.start, to: add.start + 12 });
-    // A pot that was given up is gone, and the others keep their numbers.
+    // A pot that was abandoned is gone, and the others keep their numbers.
     expect(planned({ ...record, gone: { [row.key]: 30 } }).rows.map((row) => row.number)).toEqual([2, 3]);
   });
 

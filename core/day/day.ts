@@ -12,7 +12,7 @@ export interface DayWork extends DayJob {
 /** What one product is to a day. */
 export type DayProduct = Omit<Wanted, "count">;
 
-/** The pots of a day and what is done for each: those that were given up left out, the numbers of the others kept. */
+/** Returns the pots of a day and what is done for each: those that were abandoned left out, the numbers of the others kept. */
 export function workOfDay(record: DayRecord, products: readonly DayProduct[], room = DEFAULT_ROOM): DayWork[] {
   const wanted = products.flatMap((product) => (record.counts[product.productId] ? [{ ...product, count: record.counts[product.productId] as number }] : []));
   return gatherPots(wanted, record.pitcherMg, record.sparePpm)
@@ -24,7 +24,7 @@ export function workOfDay(record: DayRecord, products: readonly DayProduct[], ro
 /** Long after every day's end. */
 const FOR_GOOD = 2_880;
 
-/** A day as a request for a timetable: what was held is held, breaks have the hands, and what was lost is taken by nobody. */
+/** A day as a request for a timetable: what was held is held, breaks have the people, and what was lost is taken by nobody. */
 export function requestOfDay(record: DayRecord, work: readonly DayWork[], seconds: number): ScheduleRequest {
   const resources = { hands: record.hands, burner: record.burners, pitcher: record.pitchers };
   const taken = (id: string, needs: Record<string, number>, at: number, minutes: number): ScheduleRequest["jobs"][number] => ({
@@ -57,7 +57,7 @@ export interface DayRow {
   steps: PlacedStep[];
 }
 
-/** What a timetable says of each pot; only those of which it places every step. */
+/** Returns what a timetable says of each pot; only those of which it places every step. */
 export function rowsOf(work: readonly DayWork[], answer: Pick<ScheduleAnswer, "steps"> | null): DayRow[] {
   const at = new Map((answer?.steps ?? []).map((step) => [`${step.job}/${step.step}`, step]));
   return work.flatMap(({ pot, steps, job }) => {
@@ -69,7 +69,7 @@ export function rowsOf(work: readonly DayWork[], answer: Pick<ScheduleAnswer, "s
   });
 }
 
-/** What else the hands do, where they are free. */
+/** What else the people do, where they are free. */
 export interface Chore {
   key: string;
   number: number;
@@ -157,7 +157,7 @@ export function choresOf(
   });
 }
 
-/** How warm a pot is thought to be over its day: minutes from the beginning and °C. On its burner it keeps its heat; else it cools by its mass. */
+/** Returns how warm a pot is expected to be over its day: minutes from the beginning and °C. On its burner it keeps its heat; else it cools by its mass. */
 export function heatOf(row: DayRow, massMg: number, room = DEFAULT_ROOM): { minute: number; celsius: number }[] {
   const out: { minute: number; celsius: number }[] = [];
   let now: number | null = null;
@@ -189,7 +189,7 @@ export interface Stretch {
   end: number;
 }
 
-/** Which burner, or which pitcher, each pot has, and when: as few lines as are in use at once. */
+/** Returns which burner, or which pitcher, each pot has, and when: as few lines as are in use at once. */
 export function lanesOf(work: readonly DayWork[], rows: readonly DayRow[], resource: "burner" | "pitcher"): Stretch[][] {
   const taken = rows.flatMap((row): Stretch[] => {
     const steps = work.find((work) => work.pot.key === row.key)?.job.steps ?? [];
@@ -215,7 +215,7 @@ export function lanesOf(work: readonly DayWork[], rows: readonly DayRow[], resou
   return lanes;
 }
 
-/** What moved from one timetable to the next. */
+/** Returns what moved from one timetable to the next. */
 export function movesOf(before: readonly DayRow[], after: readonly DayRow[]): { number: number; name: string; step: string; from: number; to: number }[] {
   return after.flatMap((row) => {
     const old = before.find((day) => day.key === row.key);

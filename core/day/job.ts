@@ -31,12 +31,12 @@ export interface DayStep {
 const WEIGH_MINUTES = 3;
 const WICK_MINUTES = 0.75;
 
-/** What the hands and the heat do for one pot on its day, in order. */
+/** What the people and the heat do for one pot on its day, in order. */
 export interface DayJob {
   job: Job;
   /** The verb of each step, whether hands are needed, and whether it is on the heat or pours. */
   steps: DayStep[];
-  /** What else the hands have to do for it, before one of its steps: in the waits, or before the day begins. */
+  /** What else the people have to do for it, before one of its steps: in the waits, or before the day begins. */
   chores: { kind: "oils" | "wicks"; minutes: number; before: string }[];
   /** How long what is poured stands unmoved after the last step of the day, in minutes. */
   setMinutes: number;
@@ -63,7 +63,7 @@ function waitBetween(last: Step, next: Step, { heat, idle, idleMost, massMg, roo
 }
 
 /**
- * The steps of a pot's process as the job of a timetable. What only waits becomes the least of a wait; between two
+ * Returns the steps of a pot's process as the job of a timetable. What only waits becomes the least of a wait; between two
  * temperatures lies the time in which the pot falls from one range to the other, at least to its upper end and at most to
  * its lower; on the burner a pot is held for a while. Hands, burner and pitcher are taken as the steps say.
  */

@@ -13,7 +13,7 @@ export interface Readiness {
   latest: { recommended: string; minimum: string } | null;
 }
 
-/** Whether what is poured at a moment is ready when it is wanted, by set and cure of its process. Times as ISO text. */
+/** Returns whether what is poured at a moment is ready when it is wanted, by set and cure of its process. Times as ISO text. */
 export function readinessOf(poured: string, process: Pick<Process, "steps">, wanted: string | null): Readiness {
   const { testFrom, sellFrom } = cureTimes(poured, process);
   if (wanted === null) return { testFrom, sellFrom, is: "unasked", short: 0, latest: null };

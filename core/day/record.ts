@@ -25,7 +25,7 @@ export const dayRecord = z.object({
     .array(z.object({ of: z.enum(["hands", "burner", "pitcher"]), from: minute }))
     .max(40)
     .default([]),
-  /** Pots that were given up, and when. */
+  /** Pots that were abandoned, and when. */
   gone: z.record(z.string().max(160), minute).default({}),
 });
 export type DayRecord = z.output<typeof dayRecord>;

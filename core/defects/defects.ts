@@ -10,7 +10,7 @@ export interface Defect {
   classes: DefectClass[];
   /** Whether it can be seen on a set candle, or only in the nose or the flame. */
   seen: "set" | "burning";
-  /** The wax or the container that it belongs to; all where nothing is said. */
+  /** The wax or the container that it belongs to; all if nothing is given. */
   only?: "gel" | "soy" | "mold" | "vessel";
   /** It can be mended: what stays dry at a second look may be sold. Common practice, no source. */
   recovers?: boolean;
@@ -32,7 +32,7 @@ export const defectsFor = (of: { family: string; container: "vessel" | "mold" })
     return only === "vessel" ? of.container === "vessel" : true;
   });
 
-/** How bad or how far, in words. */
+/** Returns how bad or how far, in words. */
 export const howBad = (item: { severity?: string | undefined; extent?: Extent | undefined }): string =>
   item.extent ? EXTENT_WORDS[item.extent] : (item.severity ?? "");
 

@@ -18,7 +18,7 @@ const LIKE: Record<"slight" | "clear" | "severe", Extent> = { slight: "patch", c
 
 const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexOf(b) ? a : b);
 
-/** The grade of a jar by what it shows: the worst of its flaws decides. */
+/** Returns the grade of a jar by what it shows: the worst of its flaws decides. */
 export function gradeOf(flaws: readonly Pick<Flaw, "defect" | "extent" | "severity">[], rules: GradingRules = DEFAULT_GRADES): Grade {
   return flaws.reduce<Grade>((sofar, flaw) => {
     const classes = defectOf(flaw.defect)?.classes ?? [];

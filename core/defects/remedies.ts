@@ -9,7 +9,7 @@ export interface Remedy {
 }
 const REMEDIES: Readonly<Record<string, Remedy>> = table;
 
-/** A flaw with how it looks and what helps, for the pages that tell of it. Common practice, no source. */
+/** Returns a flaw with how it looks and what helps, for the pages that tell of it. Common practice, no source. */
 export function toldOf(id: string): (Defect & Remedy) | undefined {
   const [defect, remedy] = [defectOf(id), REMEDIES[id]];
   return defect && remedy && { ...defect, ...remedy };

@@ -16,7 +16,7 @@ function closer(range: { low: number; high: number }, aim: number, ceiling: numb
   return low <= high ? { low, high } : range;
 }
 
-/** The formula with the step that records this value set to it: a range is drawn in round it. Null where no step does. */
+/** The formula with the step that records this value set to it: a range is drawn in round it. Null if no step does. */
 function withStepRecord(spec: FormulaSpec, what: StepRecord, to: number): FormulaSpec | null {
   const found = recorderOf(spec.process.steps, what);
   if (!found) return null;
@@ -28,7 +28,7 @@ function withStepRecord(spec: FormulaSpec, what: StepRecord, to: number): Formul
   return { ...spec, process: { ...spec.process, steps: spec.process.steps.map((step) => (step === found ? change(step) : step)) } };
 }
 
-/** What a formula can say of a change by itself; null where only a note can. */
+/** Returns what a formula can say of a change by itself; null if only a note can. */
 function bySpec(spec: FormulaSpec, { what, to }: ChangeNext): FormulaSpec | null {
   if (typeof to !== "number") return null;
   switch (what as RecordKeyName) {
@@ -68,7 +68,7 @@ const CHOSEN: Partial<Record<RecordKeyName, ChangePlace>> = {
 export const changePlace = (spec: FormulaSpec, change: ChangeNext): ChangePlace =>
   bySpec(spec, change) !== null ? "formula" : (CHOSEN[change.what as RecordKeyName] ?? "practice");
 
-/** The change as a maker would write it beside a formula. */
+/** Returns the change as a maker would write it beside a formula. */
 export const changeWords = ({ what, from, to }: ChangeNext): string => {
   const { words, unit } = keyOf(what as RecordKeyName);
   const said = (value: ChangeNext["to"]) =>

@@ -7,7 +7,7 @@ import { diagnosisRecord } from "./schema";
 
 export type WaxFamily = keyof typeof FAMILIES;
 
-/** What a cause is held against: a figure, or the name of a limit that follows from wax, process or record. */
+/** What a cause is compared with: a figure, or the name of a limit that follows from wax, process or record. */
 export type CauseLimit = number | LimitName;
 export const LIMIT_NAMES = [
   "pour_low",
@@ -37,7 +37,7 @@ export interface Cause {
   id: string;
   /** As a maker would name it. */
   words: string;
-  /** What of the record it rests on; null where only wax or nothing can tell. */
+  /** What of the record it rests on; null if only wax or nothing can tell. */
   key: RecordKeyName | null;
   test: Test | null;
   reason: string;
@@ -123,7 +123,7 @@ const POINTS_UP = 2;
 
 type Asked = Pick<DiagnoseRequest, "wax_family" | "ranges" | "record">;
 
-/** What a limit is for this wax, process and record; null where nothing says so. */
+/** Returns what a limit is for this wax, process and record; null if nothing says so. */
 export function limitOf(limit: CauseLimit, { wax_family, ranges, record }: Asked): number | null {
   if (typeof limit === "number") return limit;
   const of = wax_family ? FAMILIES[wax_family] : null;
@@ -163,7 +163,7 @@ export function limitOf(limit: CauseLimit, { wax_family, ranges, record }: Asked
 }
 
 const round = (value: number, digits = 2) => Math.round(value * 10 ** digits) / 10 ** digits;
-/** What the record says under a key; a number of pours as whether there was more than one. */
+/** Returns what the record says under a key; a number of pours as whether there was more than one. */
 function recordedOf(record: DiagnosisRecord, key: RecordKeyName): number | boolean | undefined {
   const value = record[key];
   return key === "halves" && typeof value === "number" ? value > 1 : value;
@@ -184,7 +184,7 @@ function judgedLoad(weighed: number, record: DiagnosisRecord): number {
   return asked !== undefined && Math.abs(weighed - asked) <= LOAD_ROUNDING_POINTS ? asked : weighed;
 }
 
-/** What the record says of one cause: held against its limit, never guessed. */
+/** Returns what the record says of one cause: compared with its limit, never guessed. */
 export function judge(cause: Cause, asked: Asked): Judged {
   const open: Judged = { cause, verdict: "not_recorded", evidence: null };
   const { test, key } = cause;
@@ -208,7 +208,7 @@ export function judge(cause: Cause, asked: Asked): Judged {
 const middle = (pair: readonly [number, number] | undefined) => (pair ? round((pair[0] + pair[1]) / 2, 1) : null);
 const least = (...values: (number | null)[]) => Math.min(...values.filter((value): value is number => value !== null));
 
-/** To what one would change it: within ranges and limits; null where nothing is to be changed. */
+/** To what one would change it: within ranges and limits; null if nothing is to be changed. */
 function goalOf(change: CauseChange, from: number | boolean, asked: Asked): number | boolean | null {
   if (typeof change === "boolean" || typeof change === "number") return change;
   if (typeof change === "object") return typeof from === "number" ? from + change.step : null;
@@ -234,7 +234,7 @@ function goalOf(change: CauseChange, from: number | boolean, asked: Asked): numb
   }
 }
 
-/** The one change that a supported cause asks for; null where it asks for none. */
+/** Returns the one change that a supported cause asks for; null if it asks for none. */
 export function changeOf({ cause, verdict, evidence: seen }: Judged, asked: Asked): ChangeNext | null {
   if (verdict !== "supported" || cause.change === undefined || cause.key === null || !seen || typeof seen.measured === "string") return null;
   const to = goalOf(cause.change, seen.measured, asked);
@@ -256,7 +256,7 @@ export const gravest = (defect: string): DiagnoseAnswer["class"] => {
 };
 
 /**
- * The known causes of a flaw with what the record says of each, most likely first and supported ones before the rest; and one
+ * Returns the known causes of a flaw with what the record says of each, most likely first and supported ones before the rest; and one
  * change for next time. `own` are causes that a workshop added to the known ones.
  */
 export function diagnose(asked: Asked & { defect: string }, own: readonly Cause[] = []): Diagnosis {
@@ -301,7 +301,7 @@ function reasonOf({ cause, verdict, evidence: seen }: Judged, asked: Asked): str
     : `${reason} Recorded: ${against}, not ${side} ${figure(seen.limit, seen.unit)}.${off}`;
 }
 
-/** The answer of the calculation interface. */
+/** Returns the answer of the calculation interface. */
 export function answerDiagnose(request: DiagnoseRequest): DiagnoseAnswer {
   const { causes, change, class: kind } = diagnose(request);
   return {
@@ -317,7 +317,7 @@ export function answerDiagnose(request: DiagnoseRequest): DiagnoseAnswer {
   };
 }
 
-/** A cause that a workshop adds: of a flaw, in its own words, held against a figure or a choice. */
+/** A cause that a workshop adds: of a flaw, in its own words, compared with a figure or a choice. */
 export const customCause = z
   .object({
     id: z.uuid(),

@@ -20,7 +20,7 @@ const pair = (range: { low: number; high: number } | undefined): [number, number
 const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | undefined }): DiagnosisRecord =>
   Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as DiagnosisRecord;
 
-/** What was weighed of a kind into a pot, in mg; undefined where something of it was not. */
+/** Returns what was weighed of a kind into a pot, in mg; undefined if something of it was not. */
 function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string): number | undefined {
   const parts = (plan.pots[pot]?.components ?? []).filter((component) => component.kind === kind);
   let sum = 0;
@@ -167,7 +167,7 @@ export interface Outcome {
   flawed: Record<string, number>;
 }
 
-/** Flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
+/** Returns flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
 export function outcomesOf(plan: BatchPlan, state: BatchState): Outcome[] {
   return plan.products.map((product) => {
     const { filled } = jarStatusesOf(plan, state, product.key);

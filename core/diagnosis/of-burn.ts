@@ -9,7 +9,7 @@ import type { DiagnosisRecord } from "./record";
 const THICK: readonly string[] = ["soy", "coconut", "beeswax", "palm", "blend"];
 
 /**
- * Returns by how many sizes of its series a wick is above (or, negative, below) what suits a diameter and a wax; null where no wick of the series says that
+ * Returns by how many sizes of its series a wick is above (or, negative, below) what suits a diameter and a wax; null if no wick of the series says that
  * it suits. A thick wax has a size more to go by.
  */
 export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], widthUm: number, family: string): number | null {
@@ -23,7 +23,7 @@ export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], wid
   return at < low ? at - low : at > high ? at - high : 0;
 }
 
-/** What the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
+/** Returns what the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
 export function recordOfBurn(item: TestCandle, state: TrialState): DiagnosisRecord {
   const sessions = state.testCandles[item.key]?.sessions ?? [];
   const [first] = sessions;
@@ -75,7 +75,7 @@ export function burnedFlaws(trials: readonly { plan: TrialPlan; state: TrialStat
   return [...counts].map(([defect, jars]) => ({ defect, jars, of: burned }));
 }
 
-/** The candles of a trial that were poured in a batch, one for each option. */
+/** Returns the candles of a trial that were poured in a batch, one for each option. */
 export const burnedOfBatch = (plan: TrialPlan, batchId: string): TestCandle[] =>
   [...new Set(plan.testCandles.map((testCandle) => testCandle.variant))].flatMap(
     (variant) => testCandlesOf(plan, variant).find((testCandle) => testCandle.batch?.id === batchId) ?? [],

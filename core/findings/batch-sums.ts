@@ -19,7 +19,7 @@ export interface BatchSums {
 
 export const NO_BATCHES: BatchSums = { batches: 0, n: 0, k: 0, kk: 0, kn: 0, nn: 0, nnn: 0 };
 
-/** The sums with one batch more. */
+/** Returns the sums with one batch more. */
 export const withBatch = (sums: BatchSums, n: number, k: number): BatchSums => ({
   batches: sums.batches + 1,
   n: sums.n + n,
@@ -40,10 +40,10 @@ export const squaredResiduals = (sums: Pick<BatchSums, "kk" | "kn" | "nn">, p: n
 export const effectiveBatches = (sums: Pick<BatchSums, "n" | "nn">): number => (sums.nn > 0 ? (sums.n * sums.n) / sums.nn : 0);
 
 /**
- * A share with its 95 % interval, from batches of any sizes: Wilson's interval, widened by how much more the share of pieces varies than
+ * Returns a share with its 95 % interval, from batches of any sizes: Wilson's interval, widened by how much more the share of pieces varies than
  * it would if every piece were on its own. That variance is the ratio estimator's, Σ(k − p·n)² / (Σn)² (Cochran 1977, Sampling Techniques,
  * 6.3; from memory), corrected for the weight that each batch has in the share itself; Student's t with the effective batches less one
- * takes the place of the normal quantile. @throws RangeError where there are no pieces
+ * takes the place of the normal quantile. @throws RangeError if there are no pieces
  */
 export function clusteredShare(sums: BatchSums): Share {
   const { n, k, nn, nnn } = sums;

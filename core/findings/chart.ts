@@ -27,7 +27,7 @@ export interface IndividualsChart {
 export const MIN_VALUES = 8;
 
 /**
- * A control chart of single values: limits from the mean moving range, as in the NIST/SEMATECH e-Handbook 6.3.2.2; runs rules of
+ * Returns a control chart of single values: limits from the mean moving range, as in the NIST/SEMATECH e-Handbook 6.3.2.2; runs rules of
  * Western Electric as given there (6.3.2). Null with fewer than eight values.
  */
 export function individuals(values: readonly number[]): IndividualsChart | null {

@@ -13,7 +13,7 @@ export interface Difference {
   b: number | boolean | null;
 }
 
-/** What two records say otherwise; what only one of them recorded stands apart, since nobody knows. */
+/** Returns what two records say otherwise; what only one of them recorded stands apart, since nobody knows. */
 export function recordDifferences(a: DiagnosisRecord, b: DiagnosisRecord): { differ: Difference[]; unknown: Difference[] } {
   const differ: Difference[] = [];
   const unknown: Difference[] = [];
@@ -31,7 +31,7 @@ export function recordDifferences(a: DiagnosisRecord, b: DiagnosisRecord): { dif
 export type Comparable = "one thing" | "several things" | "nothing";
 export const comparable = (changed: number): Comparable => (changed === 0 ? "nothing" : changed === 1 ? "one thing" : "several things");
 
-/** The difference of two shares with its interval, from theirs: the hybrid score method (Newcombe 1998b, method 10). */
+/** Returns the difference of two shares with its interval, from theirs: the hybrid score method (Newcombe 1998b, method 10). */
 export function shareDifference(a: Share, b: Share): { by: number; low: number; high: number } {
   const by = b.share - a.share;
   return {
@@ -52,7 +52,7 @@ export interface Unlike {
   batches: number;
 }
 
-/** What a batch's record says that none of the batches without the flaw does: worked out from the records, not asked. */
+/** Returns what a batch's record says that none of the batches without the flaw does: worked out from the records, not asked. */
 export function unlikeFine(here: DiagnosisRecord, fine: readonly DiagnosisRecord[]): Unlike[] {
   return RECORD_KEY_NAMES.flatMap((key): Unlike[] => {
     const mine = here[key];

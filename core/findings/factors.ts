@@ -19,10 +19,10 @@ export interface FoundFactor {
   name: string;
   finding: Finding;
   levels: (Level & Share)[];
-  /** Chance of such a difference by itself, and after Holm's adjustment for all factors that were compared; null where none was. */
+  /** Chance of such a difference by itself, and after Holm's adjustment for all factors that were compared; null if none was. */
   p: number | null;
   adjusted: number | null;
-  /** Between the highest and the lowest share of the levels that were compared, 0 to 1; null where none was. */
+  /** Between the highest and the lowest share of the levels that were compared, 0 to 1; null if none was. */
   difference: number | null;
 }
 
@@ -35,7 +35,7 @@ const LEVEL = 0.05;
 const compared = <L extends Level>(levels: readonly L[]): L[] => levels.filter((level) => level.batches >= MIN_BATCHES && level.n >= MIN_PIECES);
 
 /**
- * How likely so large a difference between levels is by chance: the score test of equal shares with a cluster-robust variance, the
+ * Returns how likely so large a difference between levels is by chance: the score test of equal shares with a cluster-robust variance, the
  * residual of a batch being k − p·n at the common share p (White 1980 and Liang & Zeger 1986, from memory). The statistic is at most as
  * large as the number of batches, so it is held as an F in the manner of Hotelling's T²; of a rare flaw there are no more independent
  * observations than pieces with it (or without).
@@ -68,7 +68,7 @@ function chanceOf(levels: readonly Level[]): number {
   return fTail(((rest / df) * (statistic / observations)) / Math.max(1 - statistic / batches, 1e-9), df, rest);
 }
 
-/** What each factor says of a flaw; all comparisons are allowed for together, by Holm's method. */
+/** Returns what each factor says of a flaw; all comparisons are allowed for together, by Holm's method. */
 export function findFactors(factors: readonly Factor[]): FoundFactor[] {
   const found = factors.map((factor): FoundFactor => {
     const levels = factor.levels.filter((level) => level.n > 0).map((level) => ({ ...level, ...clusteredShare(level) }));

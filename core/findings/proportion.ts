@@ -9,7 +9,7 @@ export interface Share {
 }
 
 /**
- * A proportion with its Wilson score interval (Wilson 1927; as method 3 of Newcombe 1998). `spread` is by how much batches differ from
+ * Returns a proportion with its Wilson score interval (Wilson 1927; as method 3 of Newcombe 1998). `spread` is by how much batches differ from
  * one another more than single jars would (1: not at all): jars of one batch tell less than as many of different ones. @throws RangeError
  */
 export function wilson(k: number, n: number, spread = 1, z = Z95): Share {

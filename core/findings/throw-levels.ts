@@ -31,7 +31,7 @@ const AGES: [below: number, words: string][] = [
   [Number.POSITIVE_INFINITY, "a week or more"],
 ];
 
-/** The level of a score at a factor; null where it is not known. */
+/** The level of a score at a factor; null if it is not known. */
 export function levelOf(throwScore: ThrowScore, factor: ThrowFactor): string | null {
   switch (factor) {
     case "load":

@@ -9,7 +9,7 @@ const USUAL_NOISE = 0.18;
 /** Of few readings nothing tells how far they are off: for each that lacks to six, so much more is allowed. */
 const NOISE_OF_FEW = 0.05;
 const MANY = 6;
-/** Readings are held against one another as if each were off by so much, °C, so that one misread digit does not bend the law towards it. */
+/** Readings are compared with one another as if each were off by so much, °C, so that one misread digit does not bend the law towards it. */
 const NOISE_ALLOWED = 0.4;
 /** As if the usual noise had been seen in so many readings. */
 const WEIGHT_OF_NOISE = 4;
@@ -34,7 +34,7 @@ export interface CoolingFit {
 const MIN_SPREAD = 0.12;
 
 /**
- * What is usual in a workshop, from how its earlier pots cooled: each by the minutes for a kilogram, and
+ * Returns what is usual in a workshop, from how its earlier pots cooled: each by the minutes for a kilogram, and
  * how much more than the heat balance says stirring in the oil dropped them. The more there are, the less what is assumed counts.
  */
 export function typicalFrom(minutes: readonly number[], drops: readonly number[] = []): TypicalCooling | null {
@@ -49,7 +49,7 @@ export function typicalFrom(minutes: readonly number[], drops: readonly number[]
   return { minutes: Math.exp(middle), spread: Math.sqrt(between ** 2 + 1 / (weight + assumed)), ...stirring };
 }
 
-/** Minutes in which a kilogram would cool as a fitted pot of so many grams did. */
+/** Returns minutes in which a kilogram would cool as a fitted pot of so many grams did. */
 export const minutesPerKg = (law: Pick<CoolingLaw, "rate">, massG: number): number => AT / (law.rate * Math.cbrt(massG / 1_000));
 
 /** A pot as it is fitted: what is known of it beside its readings. */
@@ -58,7 +58,7 @@ interface Pot {
   massG: number;
   usual: TypicalCooling;
   steps: readonly Step[];
-  /** °C; null where its setting is not reckoned with. */
+  /** °C; null if its setting is not reckoned with. */
   sets: number | null;
 }
 
@@ -94,7 +94,7 @@ function strayed(readings: readonly PotReading[], pot: Pot): boolean {
   return Math.abs(of(parameters) + pot.room - newest.celsius) > Math.max(STRAYED_CELSIUS, STRAYED_SPREADS * spread);
 }
 
-/** The place of the reading that the others leave least room for, by what they say without it; −1 where all fit. */
+/** Returns the place of the reading that the others leave least room for, by what they say without it; −1 where all fit. */
 function oddest(used: readonly PotReading[], pot: Pot, all: boolean): number {
   // Of two or three only the newest can be told to be odd.
   if (used.length < 4) return all && used.length >= 2 && strayed(used, pot) ? used.length - 1 : -1;
@@ -165,7 +165,7 @@ const BETTERED = 12;
 const UNKNOWN_STEP = { by: 0.08, spread: 0.12 };
 
 /**
- * Where a pot fell at once between two readings that a law of cooling leaves no room for, and by how many °C: oil went in and nobody said so.
+ * Returns where a pot fell at once between two readings that a law of cooling leaves no room for, and by how many °C: oil went in and nobody said so.
  * Null where it did not, or where it is a single reading after too few others.
  */
 export function stepIn(readings: readonly PotReading[], room: number, massG = 1_000, known: KnownOfPot = {}): { step: Step; celsius: number } | null {
@@ -211,7 +211,7 @@ const OF_SETTING = 0.15;
 /** A pot with a lid cools half as fast: while few readings tell of it, the late end lies later, by a share of the time left for each reading that lacks. */
 const OF_A_LID = 0.18;
 
-/** When a pot reaches a temperature, with its 80 % interval; null where it never does. `now` is the minute from which time is left. */
+/** Returns when a pot reaches a temperature, with its 80 % interval; null if it never does. `now` is the minute from which time is left. */
 export function reachedAt({ shape, parameters, covariance, used }: CoolingFit, room: number, celsius: number, now: number): Reached | null {
   const minuteFor = (p: readonly number[]) => curveOf(p, shape).minuteOf(celsius - room);
   const at = minuteFor(parameters);

@@ -13,7 +13,7 @@ export interface CurveShape {
   from: number;
   /** In the order of their minutes. */
   steps: readonly Step[];
-  /** °C above the room from which down its wax sets and gives off heat; null where that is not reckoned with. */
+  /** °C above the room from which down its wax sets and gives off heat; null if that is not reckoned with. */
   setsBelow: number | null;
 }
 export const PLAIN = { steps: [], setsBelow: null } as const;
@@ -26,7 +26,7 @@ const SETTING = { by: Math.log(3), spread: 0.55 };
 /** Pots in moving air bend less than free convection makes them, pots that radiate much bend more. */
 const SPREAD_OF_BEND = 0.13;
 
-/** The parameters of a curve: excess at its begin, ln rate, bend, one for each step, and one for the setting. */
+/** Returns the parameters of a curve: excess at its begin, ln rate, bend, one for each step, and one for the setting. */
 export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: CurveShape): number[] => [
   excess,
   lnRate,
@@ -35,7 +35,7 @@ export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: Cu
   ...(setsBelow === null ? [] : [SETTING.by]),
 ];
 
-/** How far parameters lie from what is thought beforehand, each in its own standard deviations. */
+/** Returns how far parameters lie from what is thought beforehand, each in its own standard deviations. */
 export const unlikelihood = (p: readonly number[], lnRate: number, spreadOfRate: number, { steps, setsBelow }: CurveShape): number[] => [
   ((p[1] as number) - lnRate) / spreadOfRate,
   ((p[2] as number) - USUAL_BEND) / SPREAD_OF_BEND,
@@ -49,13 +49,13 @@ const slowed = (law: CoolingLaw, excess: number, from: number, factor: number): 
 interface Curve {
   /** °C above the room at a minute. */
   excessAt: (minute: number) => number;
-  /** When it has fallen to so many °C above the room, after the last step; null where it never does. */
+  /** When it has fallen to so many °C above the room, after the last step; null if it never does. */
   minuteOf: (wanted: number) => number | null;
   /** The law after the last step. */
   law: CoolingLaw;
 }
 
-/** The curve that parameters stand for. */
+/** Returns the curve that parameters stand for. */
 export function curveOf(p: readonly number[], { from, steps, setsBelow }: CurveShape): Curve {
   const factor = setsBelow === null ? 1 : Math.exp(p.at(-1) as number);
   const at = (law: CoolingLaw, minute: number): number => {

@@ -87,7 +87,7 @@ describe("a cylinder of the handbook", () => {
       const readings = Array.from({ length: 8 }, (_, n) => ({ minute: n * 5, celsius: celsius(n * 5) }));
       const reached = reachedAt(fitCooling(readings, 21, 1_000), 21, 57, 35);
       const truth = (Math.log((64 * c) / 36) / zeta ** 2 - 0.2) / perMinute;
-      // An open pot loses heat faster than in proportion, so that one which does not is foreseen a little off.
+      // An open pot loses heat faster than in proportion, so that one which does not is forecast a little off.
       expect(Math.abs((reached?.minute ?? 0) - truth) / (truth - 35)).toBeLessThan(0.1);
     }
   });

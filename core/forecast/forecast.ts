@@ -33,7 +33,7 @@ function stretchOf(readings: readonly PotReading[]): { from: number; heating: bo
   return { from: sharp ? 0 : top, heating: false };
 }
 
-/** When it passed a temperature between two of its readings, newest crossing first; null where it did not. */
+/** Returns when it passed a temperature between two of its readings, newest crossing first; null if it did not. */
 function passedAt(readings: readonly PotReading[], wanted: number): number | null {
   for (let at = readings.length - 1; at > 0; at--) {
     const [a, b] = [readings[at - 1] as PotReading, readings[at] as PotReading];
@@ -51,7 +51,7 @@ interface Known {
   usual?: TypicalCooling | null;
 }
 
-/** When a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
+/** Returns when a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
 export const answerForecast = (request: ForecastRequest): ForecastAnswer => forecastFrom(request);
 
 /** Stirring, a cool spoon and a cool pitcher take more than the heat balance says, by up to so much of it again; °C beside it. */
@@ -82,7 +82,7 @@ const CLEARLY = 6;
 const LEFT_OUT = 16;
 
 /**
- * The curves that readings may follow. Of wax whose setting point is known it is one; where it is not known and the wax may set on the way,
+ * The curves that readings may follow. Of wax whose setting point is known it is one; if it is unknown and the wax may set on the way,
  * it may, or may not: both, unless the readings tell.
  */
 function fitsOf(readings: readonly PotReading[], room: number, massG: number, known: KnownOfPot, sets: number | null, coolest: number): CoolingFit[] {
@@ -96,7 +96,7 @@ function fitsOf(readings: readonly PotReading[], room: number, massG: number, kn
   return against(plain) < against(setting) - CLEARLY ? [plain] : [plain, setting];
 }
 
-/** When the curves reach a temperature: between the earliest and the latest of them; null where none ever does. */
+/** Returns when the curves reach a temperature: between the earliest and the latest of them; null if none ever does. */
 function reachedBy(fits: readonly CoolingFit[], room: number, celsius: number, now: number): Reached | null {
   const all = fits.flatMap((fit) => reachedAt(fit, room, celsius, now) ?? []);
   const [first] = all;

@@ -31,7 +31,7 @@ const celsiusAt = ({ celsius, from, towards, minutes }: HeatingLaw, minute: numb
 const minuteOf = ({ celsius, from, towards, minutes }: HeatingLaw, wanted: number): number | null =>
   wanted >= towards ? null : from + minutes * Math.log((towards - celsius) / (towards - wanted));
 
-/** When a pot that is being heated reaches a temperature, with its 80 % interval; null where it never would. */
+/** Returns when a pot that is being heated reaches a temperature, with its 80 % interval; null if it never would. */
 export function heatedAt(readings: readonly PotReading[], wanted: number, now: number): (Reached & { noise: number }) | null {
   const from = readings[0]?.minute ?? 0;
   const misses = (p: readonly number[]) => readings.map((reading) => celsiusAt(lawOf(p, from), reading.minute) - reading.celsius);

@@ -2,7 +2,7 @@
 const FOUR_FIFTHS = 1.2816;
 
 /**
- * How far off something may be that follows from fitted parameters: what their covariance leaves open, carried on along its slopes by
+ * Returns how far off something may be that follows from fitted parameters: what their covariance leaves open, carried on along its slopes by
  * each of them, and `off` beside it, by which no pot follows its law; a standard deviation in its own unit.
  */
 export function standardDeviation(

@@ -29,7 +29,7 @@ export function excessAt({ excess, from, rate, bend }: CoolingLaw, minute: numbe
   return power <= 0 ? Number.POSITIVE_INFINITY : AT * power ** (-1 / bend);
 }
 
-/** The minute at which the excess has fallen to a value; null where it is not above nothing. */
+/** The minute at which the excess has fallen to a value; null if it is not above nothing. */
 export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: number): number | null {
   if (wanted <= 0) return null;
   const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / wanted) : ((wanted / AT) ** -bend - (excess / AT) ** -bend) / bend;
@@ -53,7 +53,7 @@ export const USUAL_BEND = 0.19;
 
 export const rateOf = (usual: TypicalCooling, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
 
-/** How a pot of so many grams usually cools. */
+/** Returns how a pot of so many grams usually cools. */
 export const typicalLaw = (excess: number, from: number, massG: number, usual: TypicalCooling | null = null): CoolingLaw => ({
   excess,
   from,

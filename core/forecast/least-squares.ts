@@ -8,7 +8,7 @@ export interface Fitted {
   steps: number;
 }
 
-/** Solves a symmetric system by Gauss–Jordan with pivots; null where it is singular. Gives the inverse too. */
+/** Solves a symmetric system by Gauss–Jordan with pivots; null if it is singular. Gives the inverse too. */
 function inverted(matrix: readonly (readonly number[])[]): number[][] | null {
   const n = matrix.length;
   const rows = matrix.map((row, i) => [...row, ...Array.from({ length: n }, (_, j) => Number(i === j))]);
@@ -43,9 +43,9 @@ function slopes(residuals: (p: readonly number[]) => number[], p: readonly numbe
 }
 
 /**
- * The parameters at which a sum of squared residuals is least, from a start: Levenberg's and Marquardt's damped Gauss–Newton steps
+ * Returns the parameters at which a sum of squared residuals is least, from a start: Levenberg's and Marquardt's damped Gauss–Newton steps
  * (Marquardt 1963), the damping scaled by the curvature of each parameter.
- * @throws RangeError where the residuals at the start are no numbers.
+ * @throws RangeError if the residuals at the start are no numbers.
  */
 export function leastSquares(residuals: (parameters: readonly number[]) => number[], start: readonly number[], most = 200): Fitted {
   let p = [...start];

@@ -11,7 +11,7 @@ export interface Portion {
  */
 export const CAPACITY = { wax: 2.5, oil: 1.9 } as const;
 
-/** What portions come to when they are stirred together and lose nothing: Σ m c T / Σ m c (heat balance of any handbook). °C. */
+/** Returns what portions come to when they are stirred together and lose nothing: Σ m c T / Σ m c (heat balance of any handbook). °C. */
 export function mixed(portions: readonly Portion[]): number {
   const of = (portion: Portion) => portion.massG * portion.capacity;
   const all = portions.reduce((sum, portion) => sum + of(portion), 0);

@@ -176,7 +176,7 @@ describe("what a pot asks for", () => {
     expect(nextCall(inside, inside.leaves.low).is).toBe("inside");
     expect(nextCall(inside, inside.leaves.at).is).toBe("leaving");
     for (const hours of [8, 24 * 21]) expect(nextCall(inside, at(30 + hours * 60))).toEqual({ is: "stale" });
-    // What is foreseen far ahead of the last reading is waited for all the same.
+    // What is forecast far ahead of the last reading is waited for all the same.
     const slow = { ...inside, enters: { at: at(300), low: at(280), high: at(320) } };
     expect(nextCall(slow, at(290)).is).toBe("wait");
   });
@@ -226,7 +226,7 @@ describe("how far the oil drops a pot", () => {
     expect(outlook(told)).toMatchObject({ drops: null, mixed: true });
     const [mine, theirs] = [watch(told), watch()].map((forecastTarget) => forecastTarget?.request.readings[0]?.celsius ?? 0) as [number, number];
     expect(85 - mine).toBeCloseTo(2 * (85 - theirs), 6);
-    // What is foreseen without knowing reaches down to the cooler case.
+    // What is forecast without knowing reaches down to the cooler case.
     expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(typicalFrom([], [14 / (85 - theirs)]))?.enters?.at));
   });
 

@@ -12,7 +12,7 @@ import type { ForecastTarget, ForecastView, Foreseen } from "./watch";
 const MIN_READINGS = 4;
 const MIN_FALL = 5;
 
-/** What a pot that was poured tells of how pots cool here: minutes for a kilogram; null where it was hardly read. */
+/** Returns what a pot that was poured tells of how pots cool here: minutes for a kilogram; null if it was hardly read. */
 export function learnedFrom(plan: BatchPlan, state: BatchState, room = DEFAULT_ROOM): number | null {
   const cooled = recordedBy(plan.process.steps, "pour_c", 0).find((step) => !stepTypeOf(step.kind).heat?.isHeld);
   const poured = Object.values(state.pours)[0];
@@ -28,7 +28,7 @@ export function learnedFrom(plan: BatchPlan, state: BatchState, room = DEFAULT_R
   return minutesPerKg(fitCooling(readings, its, massG).law, massG);
 }
 
-/** What is foreseen of a watch, as it is said. Costs a fit: from a worker, or on the server. */
+/** Returns what is forecast of a watch, as it is said. Costs a fit: from a worker, or on the server. */
 export function forecastView(watch: ForecastTarget): ForecastView {
   const { name, range, from, request, mixed: guessed } = watch;
   const newest = request.readings.at(-1)?.celsius ?? 0;

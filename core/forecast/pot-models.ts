@@ -13,7 +13,7 @@ const radiated = (celsius: number, room: number): number => STEFAN_BOLTZMANN * (
 const areaOf = (massG: number, random: Random): number => 0.011 * Math.cbrt(massG / 1_000) ** 2 * (3 + random() * 2);
 
 /**
- * A pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
+ * Returns a pot of another model than the law that is fitted: wax and pitcher as two bodies that pass heat to one another, the pitcher and the
  * top losing it by free convection and radiation.
  */
 function twoBodies(random: Random, massG: number, room: number, begin: number): Curve {
@@ -33,7 +33,7 @@ function twoBodies(random: Random, massG: number, room: number, begin: number): 
   return out;
 }
 
-/** A pot as one body whose heat capacity grows a little as it cools, losing heat by free convection and radiation, in a room that warms by it. */
+/** Returns a pot as one body whose heat capacity grows a little as it cools, losing heat by free convection and radiation, in a room that warms by it. */
 function oneBody(random: Random, massG: number, room: number, begin: number): Curve {
   const area = areaOf(massG, random) * 1.25;
   const [free, gray, grows, warms] = [1.2 + random() * 1.2, 0.2 + random() * 0.7, random() * 0.004, random() * 1.5];
@@ -49,7 +49,7 @@ function oneBody(random: Random, massG: number, room: number, begin: number): Cu
 }
 
 /**
- * A pot beside a fan: moving air takes heat by a constant coefficient (Newton's law), and it radiates. The room goes up and down with
+ * Returns a pot beside a fan: moving air takes heat by a constant coefficient (Newton's law), and it radiates. The room goes up and down with
  * its heating.
  */
 function movingAir(random: Random, massG: number, room: number, begin: number): Curve {
@@ -78,7 +78,7 @@ function minuteBelow(curve: Curve, celsius: number): number {
 
 const gauss = (random: Random): number => Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random());
 
-/** A pot that was read every few minutes, and the temperature that is waited for with the minute at which it really comes; −1 where it never does. */
+/** Returns a pot that was read every few minutes, and the temperature that is waited for with the minute at which it really comes; −1 where it never does. */
 export function aCoolingPot(random: Random, many: number, model: PotModel = "two bodies") {
   const massG = 500 + random() * 2_500;
   const room = 17 + random() * 8;
@@ -102,7 +102,7 @@ export type Complication = (typeof COMPLICATIONS)[number];
 const OIL_AT = 6;
 
 /**
- * A pot of two bodies with a complication: wax that gives up 60 to 180 kJ/kg over 8 to 22 °C from 55 °C down; a lid that keeps most of the
+ * Returns a pot of two bodies with a complication: wax that gives up 60 to 180 kJ/kg over 8 to 22 °C from 55 °C down; a lid that keeps most of the
  * loss at the top and some at the wall; 6 to 10 % of oil of 21 °C at minute 6. Read with errors of 0.4 °C; with its true curve.
  */
 export function aComplicatedPot(random: Random, complication: Complication, many: number) {

@@ -14,7 +14,7 @@ export interface ForecastQuality {
   error: number;
 }
 
-/** Forecasts for generated pots of some models, held against when they really got there. */
+/** Forecasts for generated pots of some models, compared with when they really got there. */
 export function forecastQuality(models: readonly PotModel[], many: number, seed: number): ForecastQuality {
   let inside = 0;
   const errors: number[] = [];

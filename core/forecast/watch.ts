@@ -31,7 +31,7 @@ export interface Foreseen {
   high: string;
 }
 
-/** What is foreseen of a pot. */
+/** What is forecast of a pot. */
 export interface ForecastView {
   name: string;
   range: TemperatureRange;
@@ -42,11 +42,11 @@ export interface ForecastView {
   /** When it was read last, and how often since it began to cool or to be heated, so far as the readings fit; 0 where it is worked out from the masses. */
   readAt: string;
   readings: number;
-  /** When it comes into its range; null where it is inside already, was, or never will be. */
+  /** When it comes into its range; null if it is inside already, was, or never will be. */
   enters: Foreseen | null;
-  /** When it leaves it again, left alone; null where it never does or has. */
+  /** When it leaves it again, left alone; null if it never does or has. */
   leaves: Foreseen | null;
-  /** Why nothing is foreseen. */
+  /** Why nothing is forecast. */
   why: string | null;
   /** Readings that do not fit the others: when, and hundredths of °C. */
   doubts: { at: string; celsius: number }[];
@@ -74,7 +74,7 @@ export function dropOnAdding(plan: BatchPlan, state: Pick<BatchState, "targets">
 }
 
 /**
- * The drop that makers tell of after two minutes of stirring, in °C: 1 to 2 °C in a pot of 52 °C, and from 85 to about 71 °C. Common
+ * Returns the drop that makers tell of after two minutes of stirring, in °C: 1 to 2 °C in a pot of 52 °C, and from 85 to about 71 °C. Common
  * practice, no source; a straight line between the two.
  */
 export const practiceDrop = (celsius: number): number => Math.max(1.5, 1.5 + ((celsius - 52) / (85 - 52)) * (14 - 1.5));
@@ -84,7 +84,7 @@ const TELLS_WITHIN = 12;
 /** A drop by the heat balance of less than so many °C tells nothing of how much more it was. */
 const MIN_DROP = 1;
 
-/** By how much more than the heat balance says a pot that was poured dropped when its oil was stirred in; null where it was not read then. */
+/** By how much more than the heat balance says a pot that was poured dropped when its oil was stirred in; null if it was not read then. */
 export function stirringOf(plan: BatchPlan, state: BatchState, room = DEFAULT_ROOM): number | null {
   const added = recordedBy(plan.process.steps, "add_c", 0)[0];
   const before = added && state.reads[added.id];
@@ -111,7 +111,7 @@ function watched(prompts: readonly Progress[], next: Progress): Progress | null 
   return mine.slice(at).find((prompt) => prompt.range) ?? null;
 }
 
-/** What there is to foresee of the pot that waits for hands; null where no range is ahead or nothing was read yet. */
+/** Returns what to forecast for the pot that needs attention; null if no range is ahead or nothing was read yet. */
 export function forecastTarget(plan: BatchPlan, state: BatchState, usual: TypicalCooling | null = null, room = DEFAULT_ROOM): ForecastTarget | null {
   const { prompts, next } = progress(plan, state);
   const to = next && watched(prompts, next);
@@ -163,7 +163,7 @@ export function forecastTarget(plan: BatchPlan, state: BatchState, usual: Typica
 
 /**
  * What an outlook asks for at a moment: to wait, to take it off the heat, to look now, to go on while it is inside, to act before it
- * leaves, or to read it anew since what was foreseen of the last reading is long over.
+ * leaves, or to read it anew since what was forecast of the last reading is long over.
  */
 export type NextCall =
   | { is: "wait"; until: string }
@@ -174,7 +174,7 @@ export type NextCall =
   | { is: "past" }
   | { is: "stale" };
 
-/** So long after what was foreseen, in ms, a reading tells nothing of the pot any more. An assumption, no source. */
+/** So long after what was forecast, in ms, a reading tells nothing of the pot any more. An assumption, no source. */
 const STALE_AFTER = 2 * 3_600_000;
 /** So long before it is hot enough, in ms, a pot is taken off the heat: its bottom is hotter than its wax. Common practice, no source. */
 const COASTS_FOR = 2 * 60_000;

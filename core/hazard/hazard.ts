@@ -44,7 +44,7 @@ export function answerHazard(request: HazardRequest, rules: HazardRules = CLP): 
   };
 }
 
-/** The classes of a mixture in the order of its label, and its EUH sentences, without what else the answer says. */
+/** Returns the classes of a mixture in the order of its label, and its EUH sentences, without what else the answer says. */
 export function hazardClassesOf(request: HazardRequest, rules: HazardRules = CLP): string[] {
   const held = heldBy(request).filter((item) => item.c > 0);
   const { classes, euh } = classify(held, rules, request.cut_offs ?? false);

@@ -6,7 +6,7 @@ export interface Held {
   /** Of the candle, in percent. */
   c: number;
   classes: Set<string>;
-  /** For acute and for chronic harm to water; null where none was given. */
+  /** For acute and for chronic harm to water; null if none was given. */
   mAcute: number | null;
   mChronic: number | null;
   /** mg/kg; inhaled in mg/l. */
@@ -44,7 +44,7 @@ function put(to: Held, item: HazardRequest["parts"][number]["ingredients"][numbe
   if (item.ec) to.ec.add(item.ec);
 }
 
-/** What is in the candle: one substance of two oils is one, by its name whatever its case, or by its CAS or EC number. */
+/** Returns what is in the candle: one substance of two oils is one, by its name whatever its case, or by its CAS or EC number. */
 export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
   const groups: { keys: Set<string>; entries: { one: HazardRequest["parts"][number]["ingredients"][number]; c: number }[] }[] = [];
   for (const part of request.parts)
@@ -84,7 +84,7 @@ export function heldBy(request: Pick<HazardRequest, "parts">): Held[] {
   });
 }
 
-/** How many letters have to be changed, put in, left out or swapped to make one word of another, up to a most. */
+/** Returns how many letters have to be changed, put in, left out or swapped to make one word of another, up to a most. */
 function lettersApart(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1;
   let [before, last] = [[] as number[], Array.from({ length: b.length + 1 }, (_, index) => index)];

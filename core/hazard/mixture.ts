@@ -31,7 +31,7 @@ const inPercent = (parts: readonly (Omit<MixPart, "percent"> & { of: number })[]
 
 const GONE = "something no longer here";
 
-/** What a recipe makes a candle of, by weight; at another load where one is given, in millionths on the recipe's own basis. */
+/** Returns what a recipe makes a candle of, by weight; at another load where one is given, in millionths on the recipe's own basis. */
 export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number = recipe.loadPpm): MixPart[] {
   // What is named and no longer on the shelf is in the candle all the same.
   const whole = <T extends { id: string; name: string }>(rows: readonly T[], ids: readonly string[], other: Omit<T, "id" | "name">): T[] => [
@@ -61,7 +61,7 @@ export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number =
   return inPercent(partsOfWax(mix, loadOfWax({ basis: recipe.basis, loadPpm }, mix)).map(({ ofWax, ...part }) => ({ ...part, of: ofWax })));
 }
 
-/** What a pot really holds: as it was weighed, and as planned where nothing was put down. `planned` names those. */
+/** Returns what a pot really holds: as it was weighed, and as planned where nothing was logged. `planned` names those. */
 export function partsOfPot(pot: PotPlan, facts: Pick<BatchState, "weighed" | "counted">, at: number): { parts: MixPart[]; planned: string[] } {
   const planned: string[] = [];
   const parts = pot.components.map((part) => {
@@ -74,7 +74,7 @@ export function partsOfPot(pot: PotPlan, facts: Pick<BatchState, "weighed" | "co
   return { parts: inPercent(parts), planned };
 }
 
-/** What several pots make together, by what each weighs; one material of two pots is one. */
+/** Returns what several pots make together, by what each weighs; one material of two pots is one. */
 export function joinParts(pots: readonly { parts: readonly MixPart[]; totalMg: number }[]): MixPart[] {
   const sums = new Map<string, Omit<MixPart, "percent"> & { of: number }>();
   for (const { parts, totalMg } of pots)
@@ -92,7 +92,7 @@ export interface MixHazard {
   unread: string[];
 }
 
-/** Every material by its sheet, as the rules take it. */
+/** Returns every material by its sheet, as the rules take it. */
 export const requestOf = (parts: readonly MixPart[], sheets: ReadonlyMap<string, SupplierSheet>, cutOffs = false): HazardRequest => ({
   cut_offs: cutOffs,
   parts: parts.map((part) => ({
@@ -132,7 +132,7 @@ const STEP = 100;
 
 /**
  * For each class that the recipe's label bears, and for EUH208, the largest load without it: millionths on the recipe's own basis,
- * rounded down to a hundredth of a percent; null where no load would do, since something else than the scent brings it.
+ * rounded down to a hundredth of a percent; null if no load would do, since something else than the scent brings it.
  */
 export function loadsWithout(
   recipe: Recipe,

@@ -9,11 +9,11 @@ export const LANGUAGE_NAMES: Record<Language, string> = { en: "English", de: "Ge
 
 const SENTENCES = table as Record<string, Record<Language, string>>;
 
-/** The words that stand for a code (H317, P102, EUH208, "Warning") in a language. Wording by the regulation's annexes III and IV, from memory. */
+/** Returns the words that stand for a code (H317, P102, EUH208, "Warning") in a language. Wording by the regulation's annexes III and IV, from memory. */
 export const sentenceOf = (code: string, language: Language, names: readonly string[] = []): string =>
   (SENTENCES[code]?.[language] ?? code).replace("{names}", names.join(", "));
 
-/** The precautions of a label for the public: fitting its sentences, no more than the rules want, each once. */
+/** Returns the precautions of a label for the public: fitting its sentences, no more than the rules want, each once. */
 export function precautionsFor(h: readonly string[], rules: HazardRules = CLP): string[] {
   if (h.length === 0) return [];
   const lists = h.map((code) => rules.precautions[code] ?? []);
@@ -37,7 +37,7 @@ export interface HazardWords {
   rests: string | null;
 }
 
-/** What the label says in a language; `without` names what no supplier's sheet is here of. */
+/** Returns what the label says in a language; `without` names what no supplier's sheet is here of. */
 export function wordsOf(answer: HazardAnswer, language: Language, without: readonly string[] = [], rules: HazardRules = CLP): HazardWords {
   const named = answer.euh.includes("EUH208");
   return {

@@ -81,7 +81,7 @@ export function readClasses(text: string): { classes: string[]; unread: string[]
   return { classes: [...classes], unread: [...unread] };
 }
 
-/** A share as sheets write it: "12", "2,5 %", "10 - 25 %", "≥ 1 - < 5", "< 0.1", "≤ 5". The upper end counts. */
+/** Returns a share as sheets write it: "12", "2,5 %", "10 - 25 %", "≥ 1 - < 5", "< 0.1", "≤ 5". The upper end counts. */
 export function readShare(text: string): Parsed<{ from?: number; percent: number }> {
   const plain = text
     .replace(/%/g, "")
@@ -167,7 +167,7 @@ export interface ReadRow {
 }
 
 /**
- * The ingredients out of a table that was pasted: name, percent or range, classes, and where they are there M-factors, estimates of acute
+ * Returns the ingredients out of a table that was pasted: name, percent or range, classes, and where they are there M-factors, estimates of acute
  * toxicity, limits of their own, CAS and EC number. With a row of heads in any order, or without in this one.
  */
 export function readIngredients(rows: readonly (readonly string[])[]): ReadRow[] {

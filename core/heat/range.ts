@@ -17,7 +17,7 @@ export interface TemperatureRange {
 
 export type RangeStatus = { is: "inside" } | { is: "above" | "below"; by: CentiCelsius };
 
-/** Where a reading stands against a range, and by how much it is outside. Both ends count as inside. */
+/** Returns where a reading stands against a range, and by how much it is outside. Both ends count as inside. */
 export function rangeStatus(reading: CentiCelsius, within: TemperatureRange): RangeStatus {
   if (reading > within.high) return { is: "above", by: reading - within.high };
   if (reading < within.low) return { is: "below", by: within.low - reading };

@@ -30,10 +30,10 @@ export function crc16(text: string): number {
 }
 
 const hex = (value: number, digits: number): string => value.toString(16).toUpperCase().padStart(digits, "0");
-/** A message with its length and check behind it. */
+/** Returns a message with its length and check behind it. */
 export const sealed = (body: string): string => `${body} *${hex(body.length, 2)}${hex(crc16(body), 4)}`;
 
-/** The line of a message, without its end. Temperatures in °C to the hundredth, weights in grams to the milligram. */
+/** Returns the line of a message, without its end. Temperatures in °C to the hundredth, weights in grams to the milligram. */
 export function writeLine(message: Message): string {
   switch (message.is) {
     case "temperature":
@@ -53,7 +53,7 @@ const READING = /^([TW]) (-?\d{1,6}(?:\.\d{1,3})?) (C|F|g|kg|oz|lb) ([SU])$/;
 const COLDEST = -5_000;
 const HOTTEST = 40_000;
 
-/** What a line says; null where it says nothing that can be relied on. */
+/** Returns what a line says; null if it says nothing that can be relied on. */
 export function readLine(line: string): Message | null {
   const body = LINE.exec(line)?.[1];
   if (body === undefined || sealed(body) !== line) return null;

@@ -49,13 +49,13 @@ const isDay = (year: number, month: number, day: number) => {
 };
 const isWall = ({ year, month, day, hour, minute, second }: Wall) => isDay(year, month, day) && hour < 24 && minute < 60 && second < 60;
 
-/** The hour of the day that a clock shows, of 12 hours where `half` says am or pm; null where no clock shows it. */
+/** Returns the hour of the day that a clock shows, of 12 hours where `half` says am or pm; null if no clock shows it. */
 function hourOf(hour: number, half: string | undefined): number | null {
   if (!half) return hour;
   return hour < 1 || hour > 12 ? null : (hour % 12) + (/^p/i.test(half) ? 12 : 0);
 }
 
-/** A time stamp as loggers write them: its moments in ms since 1970, two where clocks went back, and whether it said its zone. */
+/** Returns a time stamp as loggers write them: its moments in ms since 1970, two where clocks went back, and whether it said its zone. */
 function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: [number, ...number[]]; zoned: boolean } | null {
   const said = text.trim();
   const inZone = (wall: Wall) => (isWall(wall) ? { moments: momentsOf(wall, zone), zoned: false } : null);
@@ -97,7 +97,7 @@ function celsiusIn(text: string, fahrenheit: boolean): number | null {
   return celsius < -5_000 || celsius > 40_000 ? null : celsius;
 }
 
-/** Where a file's times could be days first or months first, what it shows itself: a day above 12 in one of the places. */
+/** Returns where a file's times could be days first or months first, what it shows itself: a day above 12 in one of the places. */
 function monthFirstOf(times: readonly string[], otherwise: boolean): boolean {
   for (const time of times) {
     const [, text, other] = LOCAL.exec(time.trim()) ?? [];

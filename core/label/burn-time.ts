@@ -9,8 +9,8 @@ const ALONE = 0.1;
 const LEFT = 0.05;
 
 /**
- * How long one candle burns, in hours, by the wax that its test candles burned in an hour: an interval for one more candle (t, n − 1), so that it
- * widens with few test candles. Null where none was burned. @param rates grams an hour, a test candle each
+ * Returns how long one candle burns, in hours, by the wax that its test candles burned in an hour: an interval for one more candle (t, n − 1), so that it
+ * widens with few test candles. Null if none was burned. @param rates grams an hour, a test candle each
  */
 export function burnHours(fillMg: Milligrams, rates: readonly number[]): { low: number; high: number; testCandles: number } | null {
   const n = rates.length;

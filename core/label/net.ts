@@ -16,20 +16,20 @@ export function netWeight(mg: Milligrams): { metric: string; us: string } {
   return { metric, us: rest === "0.0" ? `${pounds} lb` : `${pounds} lb ${rest} oz` };
 }
 
-/** The stated weight as a label says it: the system of the workshop's country first, the other in parentheses, with the decimal mark of its language. */
+/** Returns the stated weight as a label says it: the system of the workshop's country first, the other in parentheses, with the decimal mark of its language. */
 export function netWeightText(mg: Milligrams, isUs: boolean, language: Language = "en"): string {
   const { metric, us } = netWeight(mg);
   const text = isUs ? `${us} (${metric})` : `${metric} (${us})`;
   return language === "en" ? text : text.replace(/\./g, ",");
 }
 
-/** How tall the figures of a stated weight must be, in mm: by the weight (directive 76/211/EEC, annex I, from memory). */
+/** Returns how tall the figures of a stated weight must be, in mm: by the weight (directive 76/211/EEC, annex I, from memory). */
 export const figureHeightMm = (mg: Milligrams): number => (mg <= 50 * MG_PER.g ? 2 : mg <= 200 * MG_PER.g ? 3 : mg <= 1_000 * MG_PER.g ? 4 : 6);
 
-/** The principal display panel of a round package: 40 % of its height times its circumference, in mm² (16 CFR 500.2, from memory). */
+/** Returns the principal display panel of a round package: 40 % of its height times its circumference, in mm² (16 CFR 500.2, from memory). */
 export const displayPanelMm2 = (diameterMm: number, heightMm: number): number => 0.4 * Math.PI * diameterMm * heightMm;
 
-/** The height of the figures by the area of the principal display panel, in square inches (16 CFR 500.21, from memory): 1/16 in up to 5, 1/8 in up to 25, 3/16 in up to 100, 1/4 in up to 400, else 1/2 in. */
+/** Returns the height of the figures by the area of the principal display panel, in square inches (16 CFR 500.21, from memory): 1/16 in up to 5, 1/8 in up to 25, 3/16 in up to 100, 1/4 in up to 400, else 1/2 in. */
 export function figureHeightByAreaMm(areaMm2: number): number {
   const area = areaMm2 / 25.4 ** 2;
   return 25.4 * (area <= 5 ? 1 / 16 : area <= 25 ? 1 / 8 : area <= 100 ? 3 / 16 : area <= 400 ? 1 / 4 : 1 / 2);
@@ -38,5 +38,5 @@ export function figureHeightByAreaMm(areaMm2: number): number {
 /** What the regulation asks of a package up to three liters, if possible: the label's sides and the pictogram's, in mm (CLP, annex I, table 1.3, from memory). */
 export const HAZARD_SIZES = { width: 52, height: 74, pictogram: 16 } as const;
 
-/** The side of a hazard pictogram on a label, in mm: a fifteenth of the label's area, never below 1 cm² (CLP, annex I, 1.2.1.4, from memory). */
+/** Returns the side of a hazard pictogram on a label, in mm: a fifteenth of the label's area, never below 1 cm² (CLP, annex I, 1.2.1.4, from memory). */
 export const pictogramMm = (areaMm2: number): number => Math.sqrt(Math.max(100, areaMm2 / 15));

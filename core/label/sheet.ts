@@ -76,7 +76,7 @@ export const PRESET_SHEETS: readonly { id: string; name: string; sheet: LabelShe
 
 export const perSheet = (sheet: Pick<LabelSheet, "rows" | "columns">): number => sheet.rows * sheet.columns;
 
-/** Where the n-th label lies, counted across and then down from 0: its page, and its top left corner in micrometers. */
+/** Returns where the n-th label lies, counted across and then down from 0: its page, and its top left corner in micrometers. */
 export function placeOf(sheet: LabelSheet, n: number): { page: number; x: number; y: number } {
   const on = n % perSheet(sheet);
   return {
@@ -89,7 +89,7 @@ export function placeOf(sheet: LabelSheet, n: number): { page: number; x: number
 /** The size of the square by which a printer is checked, mm. */
 export const TEST_SQUARE_MM = 20;
 
-/** Where the test square goes: the middle of the largest margin of the paper that holds it; null where none does, and it goes onto a page of its own. */
+/** Returns where the test square goes: the middle of the largest margin of the paper that holds it; null if none does, and it goes onto a page of its own. */
 export function testSquareAt(sheet: LabelSheet): { x: number; y: number } | null {
   const paper = { width: PAPERS[sheet.paper].width * 1_000, height: PAPERS[sheet.paper].height * 1_000 };
   const bottom = sheet.top + sheet.rows * sheet.height + (sheet.rows - 1) * sheet.gapDown;

@@ -26,7 +26,7 @@ const LENGTHS = {
   rest: { metric: "12 mm", us: "1/2 in" },
 } as const;
 
-/** A length of a label: in English in both systems, that of the workshop's country first; elsewhere in metric alone. */
+/** Returns a length of a label: in English in both systems, that of the workshop's country first; elsewhere in metric alone. */
 function lengthOf(what: keyof typeof LENGTHS, language: Language, isUs: boolean): string {
   const { metric, us } = LENGTHS[what];
   return language !== "en" ? metric : isUs ? `${us} (${metric})` : `${metric} (${us})`;
@@ -53,7 +53,7 @@ const MORE: Record<LabelContainer, readonly TextKey[]> = {
   melt: [],
 };
 
-/** The warnings of a fire-safety label: always the four, then those of the container, then the workshop's own. Of a melt that bears no flame, what it is. */
+/** Returns the warnings of a fire-safety label: always the four, then those of the container, then the workshop's own. Of a melt that bears no flame, what it is. */
 export function safetyTexts(
   container: LabelContainer,
   language: Language,
@@ -69,7 +69,7 @@ export function safetyTexts(
   };
 }
 
-/** What a buyer is told of burning it well; common practice, no source. */
+/** Returns what a buyer is told of burning it well; common practice, no source. */
 export function careTexts(container: LabelContainer, language: Language, soy: boolean, isUs = false): string[] {
   if (container === "melt") return [textOf("melt", language), textOf("lid", language)];
   return [
@@ -82,7 +82,7 @@ export function careTexts(container: LabelContainer, language: Language, soy: bo
   ].map((text) => written(text, language, isUs));
 }
 
-/** How long it burns, in words: whole hours, "about". */
+/** Returns how long it burns, in words: whole hours, "about". */
 export function burnTimeWords(hours: { low: number; high: number }, language: Language): string {
   const [low, high] = [Math.floor(hours.low), Math.floor(hours.high)];
   const said = low === high ? textOf("about", language, { low: String(low) }) : textOf("between", language, { low: String(low), high: String(high) });

@@ -115,7 +115,7 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     onlyByCommand: (kind: string): string | null => typeOf(kind)?.onlyByCommand ?? null,
     /** Returns which field of an event type can be corrected: null if only its time, undefined if nothing. */
     correctableField: (kind: string): CorrectableField | null | undefined => typeOf(kind)?.correctableField,
-    /** Returns what the form of an event type with one field asks. @throws Error where the type declares no such form */
+    /** Returns what the form of an event type with one field asks. @throws Error if the type declares no such form */
     enteredBy(kind: string): EntryFields {
       const { correctableField, entered } = typeOf(kind) ?? {};
       if (!correctableField || !entered) throw new Error(`There is no form for entries of type ${kind}.`);
@@ -175,7 +175,7 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     /** Returns why an event is invalid; null if it is valid. `target` is the entry that it corrects. */
     refusal: (at: { plan: C; state: F }, event: AskedEntry, target: Entry | null = null): Rejection | null => refusalOf(given, eventTypes, at, event, target),
 
-    /** Returns what an event says, in the reader's units. */
+    /** Returns what an event says, in the units of the workshop. */
     tell: (event: Event, plan: C, say: Formatters, instrument: string): Required<Description> => {
       const unreadable = unreadableOf(event);
       const told: Description = unreadable

@@ -18,7 +18,7 @@ const sentHead = z.object({
   deviceAt: stamp.nullish(),
 });
 const storedHead = sentHead.extend({ arrivedAt: stamp });
-/** An event that the program which exported it could not read, as it travels in a record. */
+/** An event that the program which exported it could not read, as it is exported in a record. */
 const unreadable = z.object({
   kind: z.literal(UNREADABLE),
   payload: z.object({ kind: z.string().max(60), v: z.number().int(), payload: z.unknown(), why: z.string().max(2_000) }),
@@ -31,7 +31,7 @@ interface Asked<E> {
   of: (events: readonly E[]) => unknown;
 }
 
-/** A subject with what checks its entries, for whoever takes or reads them. `shapes` is what its kinds are handed. */
+/** Returns a subject with what checks its entries, for code that accepts or reads them. `shapes` is what its kinds are handed. */
 export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { z: Z }>(subject: S & Asked<E>, shapes: Shapes) {
   type EventBody = E extends EventOf ? Pick<E, "kind" | "payload"> : never;
   const payloads = new Map([...subject.eventTypes.values()].map((eventType) => [eventType.kind, eventType.payload(shapes)]));
@@ -44,7 +44,7 @@ export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { 
     body,
     /** An entry as it is sent: everything but the time it arrived. */
     sent: z.intersection(sentHead, body),
-    /** An entry as it travels in a record. */
+    /** An entry as it is exported in a record. */
     stored: z.intersection(storedHead.extend({ v: z.number().int().min(1).describe("version of the payload") }), storedBody),
 
     /** Reads a stored event: its payload brought up to the newest version and checked. One that cannot be read is given back as unreadable. */

@@ -42,7 +42,7 @@ export interface StockUse extends StockDraw {
   at: string;
 }
 
-/** Formats quantities in the reader's units, for `describe`. */
+/** Formats quantities in the units of the workshop, for `describe`. */
 export interface Formatters {
   g(mg: number): string;
   /** A weight as the scale shows it. */

@@ -16,11 +16,11 @@ const NOT_IN_A_CANDLE: [RegExp, string][] = [
   [/food colou?r|water-based/i, "Water-based color does not dissolve in wax, and water in hot wax spits."],
 ];
 
-/** The cautions on a material's name. */
+/** Returns the cautions on a material's name. */
 export const cautionsOnMaterial = (name: string): ShelfCaution[] =>
   NOT_IN_A_CANDLE.flatMap(([pattern, message]): ShelfCaution[] => (pattern.test(name) ? [{ weight: "take care", message }] : []));
 
-/** The cautions on a vessel. The supplier, local rules and qualified advice come first. */
+/** Returns the cautions on a vessel. The supplier, local rules and qualified advice come first. */
 export function cautionsOnVessel(vessel: { material: string; state?: string | null }): ShelfCaution[] {
   const out: ShelfCaution[] = [];
   if (vessel.material === "plastic" || vessel.material === "wood")
@@ -35,7 +35,7 @@ export function cautionsOnVessel(vessel: { material: string; state?: string | nu
   return out;
 }
 
-/** Why a vessel must not be filled; null where nothing is known against it. */
+/** Returns why a vessel must not be filled; null if nothing is known against it. */
 export const notToBeFilled = (vessel: { name: string; material: string; state?: string | null }): string | null => {
   const stop = cautionsOnVessel(vessel).find((caution) => caution.weight === "stop");
   return stop ? `${vessel.name}: ${stop.message}` : null;

@@ -86,7 +86,7 @@ const REFERRED: Record<Referred, string> = {
   material: "thing on the shelf called",
 };
 
-/** What choices were called in files of earlier versions, and the British spelling of today's. */
+/** Returns what choices were called in files of earlier versions, and the British spelling of today's. */
 const currentChoice = (typed: string): string => (typed === "tester" ? "test jar" : typed.replace("mould", "mold"));
 
 const family = (text: string): string | null => {

@@ -272,7 +272,7 @@ export const SHEET_FIELDS: Readonly<Record<SheetKind | "person", readonly ShelfF
   wanted: WANTED_FIELDS,
 };
 
-/** What is wrong between the fields of one thing, by field; empty where nothing is. */
+/** Returns what is wrong between the fields of one thing, by field; empty if nothing is. */
 export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unknown>>): Record<string, string> {
   const faults: Record<string, string> = {};
   const n = (key: string) => values[key] as number;
@@ -292,7 +292,7 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
   return faults;
 }
 
-/** The color that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null where it is not said. */
+/** The color that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null if it is not said. */
 export function colorIn(colors: string, familyName: string): string | null {
   for (const part of colors.split(/[;\n]/)) {
     const [name_, color] = part.split(":");

@@ -8,7 +8,7 @@ import { COLDEST } from "../units/temperature";
 import { type ShelfField, WAX_FAMILIES } from "./fields";
 import { SHELF_FIELDS, type ShelfKind } from "./kinds";
 
-/** The schema of a stored value. */
+/** Returns the schema of a stored value. */
 function fieldSchema(field: ShelfField): z.ZodType {
   const { type } = field;
   const whole = z.number().int();
@@ -66,7 +66,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
 /** What a row holds where a program, or a file, says nothing of a field that must have a value. */
 const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
 
-/** The schema of one kind's values. */
+/** Returns the schema of one kind's values. */
 export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>
   z.object(
     Object.fromEntries(

@@ -28,7 +28,7 @@ type Kept = { id: string; name: string } & Record<string, unknown>;
 
 const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, "");
 
-/** The separator of a file: the one of comma, semicolon and tab that its first line holds most of, outside quotes. */
+/** Returns the separator of a file: the one of comma, semicolon and tab that its first line holds most of, outside quotes. */
 export function separatorOf(text: string): "," | ";" | "\t" {
   const line = (/^(?:[^"\r\n]|"(?:[^"]|"")*")*/.exec(text)?.[0] ?? "").replace(/"(?:[^"]|"")*"/g, "");
   const count = (sign: string) => line.split(sign).length;
@@ -79,14 +79,14 @@ export function guessMapping(kind: SheetKind, heads: readonly string[]): Mapping
 /** What a spreadsheet would run as a formula: these signs at the start of a cell, but not a plain negative number. */
 export const RUNS_AS_FORMULA = /^'*(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
 
-/** A cell as it was before export defused it: an apostrophe set before a sign that a spreadsheet would run. */
+/** Returns a cell as it was before export defused it: an apostrophe set before a sign that a spreadsheet would run. */
 const armed = (cell: string) => (cell.startsWith("'") && RUNS_AS_FORMULA.test(cell) ? cell.slice(1) : cell);
 
 const isCountedIn = (context: Pick<FieldContext, "names">, id: unknown): boolean => context.names?.material?.find((item) => item.id === id)?.counted === true;
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
-/** What a wax of the same file is named by until it has an id of its own. */
+/** Returns what a wax of the same file is named by until it has an id of its own. */
 export const idOfLine = (line: number): string => `line ${line}`;
 
 /** The waxes that a file puts on the shelf, so that its blends can name them, in whatever order they stand. */
@@ -172,7 +172,7 @@ export function readSheet(
   });
 }
 
-/** The shelf's things of one kind as rows of text, in grams, °C, millimeters, hours and percent. */
+/** Returns the shelf's things of one kind as rows of text, in grams, °C, millimeters, hours and percent. */
 export function writeSheet(kind: SheetKind, rows: readonly Record<string, unknown>[], context: Omit<FieldContext, "mass" | "temperature" | "bare">): Sheet {
   const units: FieldContext = { ...CSV_UNITS, ...context };
   const fields = SHEET_FIELDS[kind];

@@ -1,7 +1,7 @@
 import { SECONDS } from "../units/duration";
 
 /**
- * A wax to begin with, of each family, with the figures that are usual for it: to be held against the supplier's sheet.
+ * A wax to begin with, of each family, with the figures that are usual for it: to be compared with the supplier's sheet.
  * Loads are millionths of the wax. Families, loads and cures: common practice, no source.
  */
 export interface Starter {

@@ -6,7 +6,7 @@ export type NoteSubject = (typeof NOTE_SUBJECTS)[number];
 export const MAX_PICTURES = 4;
 export const MAX_PICTURE_BYTES = 600_000;
 
-/** The size of a JPEG, and whether it carries more than its picture, like where and with what it was taken; null where it is none. */
+/** The size of a JPEG, and whether it carries more than its picture, like where and with what it was taken; null if it is none. */
 export interface JpegRead {
   width: number;
   height: number;

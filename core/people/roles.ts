@@ -16,7 +16,7 @@ export interface Need {
 const AT_HAND: readonly Area[] = ["bench", "rack", "inspect", "burn"];
 
 /**
- * Whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands; a reader sees everything but who works here, and changes nothing. Common practice, no source.
+ * Returns whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands; a reader sees everything but who works here, and changes nothing. Common practice, no source.
  */
 export function may(role: Role, need: Need): boolean {
   if (role === "owner") return true;
@@ -26,7 +26,7 @@ export function may(role: Role, need: Need): boolean {
   return AT_HAND.includes(need.area);
 }
 
-/** What somebody may do on a device that may itself do no more than `most`: the areas of both. */
+/** Returns what somebody may do on a device that may itself do no more than `most`: the areas of both. */
 export const lesserOf = (a: Role, b: Role): Role => (ROLES.indexOf(a) <= ROLES.indexOf(b) ? a : b);
 
 /** Pages of no section, and whose they are: the words of the trade are for everybody. */
@@ -38,5 +38,5 @@ export function areaOfPath(path: string): Area {
   return OTHER_PAGES[whole] ?? AREAS.find((area) => whole === `/${area}` || whole.startsWith(`/${area}/`)) ?? "people";
 }
 
-/** Whether somebody may open a page, by its path within the workshop. */
+/** Returns whether somebody may open a page, by its path within the workshop. */
 export const mayOpen = (role: Role, path: string): boolean => may(role, { area: areaOfPath(path), action: "see" });

@@ -3,7 +3,7 @@ import { AREAS, type Area, areaOfPath } from "./roles";
 /** What a change can be about: a part of the program, what is in stock, or how much waits in each part, which stands on every page. */
 export type Topic = Area | "stock" | "waiting";
 
-/** What a command of a part changes beside that part itself; null where it can be anything, since names and units stand everywhere. */
+/** What a command of a part changes beside that part itself; null if it can be anything, since names and units stand everywhere. */
 const ALSO_CHANGES: Record<Area, readonly Topic[] | null> = {
   today: null,
   shelf: ["stock"],
@@ -20,7 +20,7 @@ const ALSO_CHANGES: Record<Area, readonly Topic[] | null> = {
   people: null,
 };
 
-/** The topics of what a command of a part changed; undefined where it can be anything. */
+/** The topics of what a command of a part changed; undefined if it can be anything. */
 export const topicsOfCommand = (area: Area): readonly Topic[] | undefined => {
   const also = ALSO_CHANGES[area];
   return also === null ? undefined : [area, ...also];
@@ -52,9 +52,9 @@ const SHOWN: Record<Area, readonly Topic[]> = {
 /** Pages of which nothing changes by what is entered. */
 const STILL = ["/words"];
 
-/** The topics that a page shows, by its path within the workshop. */
+/** Returns the topics that a page shows, by its path within the workshop. */
 export const topicsOfPage = (path: string): readonly Topic[] => (STILL.includes(path) ? ["waiting"] : [...SHOWN[areaOfPath(path)], "waiting"]);
 
-/** Whether a change concerns a page; one that does not say what it is about concerns all. */
+/** Returns whether a change concerns a page; one that does not say what it is about concerns all. */
 export const concerns = (change: { topics?: readonly Topic[] }, shown: readonly Topic[]): boolean =>
   !change.topics || change.topics.some((topic) => shown.includes(topic));

@@ -38,11 +38,11 @@ export type Fit = "stock" | "ready" | "minimum" | "late";
 
 /** A pot with its day. */
 export interface PlannedPot extends DayPot {
-  /** ISO day; null where no day within reach has room for it. */
+  /** ISO day; null if no day within reach has room for it. */
   day: string | null;
   /** The earliest day that something in it is wanted on. */
   wantedOn: string | null;
-  /** The last days on which it can be poured, for the recommended and for the minimum cure; null where no such day is left or asked. */
+  /** The last days on which it can be poured, for the recommended and for the minimum cure; null if no such day is left or asked. */
   latest: { recommended: string | null; minimum: string | null };
   is: Fit;
   /** How many days after the last day for the cure it falls: for the recommended one where the minimum is kept, else for the minimum. */
@@ -66,7 +66,7 @@ export interface DemandPlan {
   pots: PlannedPot[];
   /** What is planned on each day, by ISO day. */
   load: Map<string, DayLoad>;
-  /** Lines whose product is not there any more. */
+  /** Lines whose product no longer exists. */
   unknown: DemandLine[];
 }
 
@@ -82,7 +82,7 @@ interface Run {
 }
 
 /**
- * Packs lines into pots in the order in which they are wanted, jar by jar: no pot above what a pitcher takes or the table holds, and
+ * Returns packs lines into pots in the order in which they are wanted, jar by jar: no pot above what a pitcher takes or the table holds, and
  * all of them about as heavy.
  */
 function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: number; jars: number }[] {
@@ -125,7 +125,7 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
   return pots;
 }
 
-/** Lines into runs: of one formula, and wanted within so many days of the first of the run; stock without a day joins the first. */
+/** Returns lines into runs: of one formula, and wanted within so many days of the first of the run; stock without a day joins the first. */
 function runsOf(lines: readonly { line: DemandLine; product: DemandProduct }[], gatherDays: number): Run[] {
   const byFormula = new Map<string, { line: DemandLine; product: DemandProduct }[]>();
   for (const line of lines) {
@@ -157,7 +157,7 @@ function runsOf(lines: readonly { line: DemandLine; product: DemandProduct }[], 
   return runs;
 }
 
-/** What each day can give and what was put on it: hands, burners and table. */
+/** Returns what each day can give and what was put on it: hands, burners and table. */
 function calendarOf(settings: PlanningSettings) {
   const load = new Map<string, DayLoad>();
   const loadOn = (day: string): DayLoad => {
@@ -168,7 +168,7 @@ function calendarOf(settings: PlanningSettings) {
     }
     return there;
   };
-  /** What each day can give; null where nobody works. */
+  /** What each day can give; null if nobody works. */
   const gives = new Map<string, DayLoad | null>();
   const givesOn = (day: string): DayLoad | null => {
     let there = gives.get(day);
@@ -200,7 +200,7 @@ function calendarOf(settings: PlanningSettings) {
   return { load, holds, put };
 }
 
-/** The pots that wanted lines come to, without their days. */
+/** Returns the pots that wanted lines come to, without their days. */
 function potsOfRuns(found: readonly { line: DemandLine; product: DemandProduct }[], settings: PlanningSettings, zone: string): PlannedPot[] {
   /** The last day to pour what is wanted on a day and takes so long: many ask the same. */
   const lastDays = new Map<string, string | null>();
@@ -333,14 +333,14 @@ export function planDemand(
   return { pots, load: calendar.load, unknown: lines.filter((line) => !known.has(line.productId)) };
 }
 
-/** Pieces by product that a season puts on a day. */
+/** Returns pieces by product that a season puts on a day. */
 export function countsOn({ pots }: Pick<DemandPlan, "pots">, day: string): Record<string, number> {
   const counts: Record<string, number> = {};
   for (const pot of pots) if (pot.day === day) for (const { productId, count } of pot.lines) counts[productId] = (counts[productId] ?? 0) + count;
   return counts;
 }
 
-/** How far a season misses what is wanted: pieces late by days, and pieces with the minimum cure only. */
+/** Returns how far a season misses what is wanted: pieces late by days, and pieces with the minimum cure only. */
 export function missOf({ pots }: Pick<DemandPlan, "pots">): { lateDays: number; late: number; minimum: number } {
   const sum = (is: Fit, of: (pot: PlannedPot) => number) => pots.reduce((all, pot) => all + (pot.is === is ? of(pot) : 0), 0);
   return { lateDays: sum("late", (pot) => pot.short * pot.jars), late: sum("late", (pot) => pot.jars), minimum: sum("minimum", (pot) => pot.jars) };
@@ -360,7 +360,7 @@ export interface Week {
   rack: number;
 }
 
-/** A season by weeks, from the first with something in it to the last. */
+/** Returns a season by weeks, from the first with something in it to the last. */
 export function weeksOf(season: DemandPlan, settings: PlanningSettings): Week[] {
   const placed = season.pots.filter((pot): pot is PlannedPot & { day: string } => pot.day !== null);
   const days = placed.map((pot) => pot.day).sort();
@@ -393,7 +393,7 @@ export function weeksOf(season: DemandPlan, settings: PlanningSettings): Week[] 
   return weeks;
 }
 
-/** When the sun comes onto the table while something sets there, as moments; none where the workshop does not say. */
+/** Returns when the sun comes onto the table while something sets there, as moments; none if the workshop does not say. */
 export function sunOver(pouredAt: string, process: Pick<Process, "steps">, sun: PlanningSettings["sun"], zone: string): string[] {
   if (!sun) return [];
   const end = Date.parse(pouredAt) + timesOf(process).set * 1_000;
@@ -406,7 +406,7 @@ export function sunOver(pouredAt: string, process: Pick<Process, "steps">, sun: 
 }
 
 /**
- * What more could be poured from a pot that is not full: as many of its largest product as there is room for, and of the smallest of
+ * Returns what more could be poured from a pot that is not full: as many of its largest product as there is room for, and of the smallest of
  * its formula what is left. Nothing where a pitcher is full, or another pot of the same formula shares its day.
  */
 export function roomIn(

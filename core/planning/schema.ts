@@ -14,7 +14,7 @@ export const planningSettings = z.object({
   sparePpm: z.number().int().min(0).max(500_000).default(50_000),
   /** So many pieces can stand and set at once. */
   table: z.number().int().min(1).max(20_000).default(60),
-  /** Monday to Sunday; null where nobody works. */
+  /** Monday to Sunday; null if nobody works. */
   hours: z
     .array(span.nullable())
     .length(7)

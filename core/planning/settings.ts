@@ -1,11 +1,11 @@
 import { addDays, dayAt, minutesAt, timeOn, weekdayOf } from "../units/calendar";
 import type { PlanningSettings } from "./schema";
 
-/** The hours of a day; null where nobody works. */
+/** Returns the hours of a day; null if nobody works. */
 export const hoursOn = (day: string, { hours, daysOff }: Pick<PlanningSettings, "hours" | "daysOff">): { from: number; to: number } | null =>
   daysOff.includes(day) ? null : (hours[weekdayOf(day) - 1] ?? null);
 
-/** The last day on which somebody works whose hours are over by a moment, in ms; null where there is none within a year before. */
+/** The last day on which somebody works whose hours are over by a moment, in ms; null if there is none within a year before. */
 export function lastDayBefore(moment: number, settings: Pick<PlanningSettings, "hours" | "daysOff">, zone: string): string | null {
   let day = dayAt(moment, zone);
   const there = hoursOn(day, settings);

@@ -8,7 +8,7 @@ export interface Store {
   name: string;
   kind: string;
   counted: boolean;
-  /** What is there; null where it is not tracked. */
+  /** What is there; null if it is not tracked. */
   onHand: number | null;
   /** What batches that are on have still to take. */
   promised: number;
@@ -22,15 +22,15 @@ export interface ToBuy extends Store {
   needed: number;
   /** What is missing. */
   short: number;
-  /** The first day on which it does not reach; null where that pot has no day. */
+  /** The first day on which it does not reach; null if that pot has no day. */
   by: string | null;
-  /** How many packs, and what they cost; null where it is not known how it is bought. */
+  /** How many packs, and what they cost; null if it is not known how it is bought. */
   packs: number | null;
   cost: number | null;
 }
 
 /**
- * What pots take less what is there and not promised yet, and by when: pots draw in the order of their days, and what runs short first
+ * Returns what pots take less what is there and not promised yet, and by when: pots draw in the order of their days, and what runs short first
  * says the day. Spare in millionths goes on what is weighed. What is not tracked is to be bought whole.
  */
 export function shoppingOf(pots: readonly Pick<PlannedPot, "day" | "lines">[], draws: DrawOf, supplies: readonly Store[]): ToBuy[] {

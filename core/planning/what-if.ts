@@ -17,7 +17,7 @@ export interface WhatIf {
 
 const HOUR = 60;
 
-/** Which product, wanted day or resource holds a season up: each is changed alone and everything is planned again. The one that wins most comes first. */
+/** Returns which product, wanted day or resource holds a season up: each is changed alone and everything is planned again. The one that wins most comes first. */
 export function whatIf(
   lines: readonly DemandLine[],
   products: readonly DemandProduct[],
@@ -61,7 +61,7 @@ export function whatIf(
   return { now, would: would.sort((a, b) => a.lateDays - b.lateDays || a.late - b.late || a.minimum - b.minimum) };
 }
 
-/** What slips where a day is lost: pots that would be late, or have only the minimum cure, and were not before. */
+/** Returns what slips where a day is lost: pots that would be late, or have only the minimum cure, and were not before. */
 export function lostDay(
   day: string,
   lines: readonly DemandLine[],
@@ -82,7 +82,7 @@ export function lostDay(
 }
 
 /**
- * What cure would still do for a pot that is late, in whole days (negative where nothing sets in time), and which formulas of the
+ * Returns what cure would still do for a pot that is late, in whole days (negative where nothing sets in time), and which formulas of the
  * workshop have one as short.
  */
 export function remedyOf(

@@ -11,10 +11,10 @@ type OneStep<T> = T extends { kind: infer K extends string; params: (shapes: nev
 export type Step = OneStep<(typeof STEP_TYPES)[number]>;
 export type StepNamed<K extends StepName> = Extract<Step, { kind: K }>;
 
-/** How many pots a process works. */
+/** Returns how many pots a process works. */
 export const potsOf = (steps: readonly { pot?: number | undefined }[]): number => steps.reduce((most, item) => Math.max(most, (item.pot ?? 0) + 1), 1);
 
-/** Which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
+/** Returns which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
 export const writeProduct = (product: number | string): string => (typeof product === "number" ? String(product + 1) : product);
 export const saidProduct = (product: number | string): string => (typeof product === "number" ? `product ${product + 1}` : `“${product}”`);
 /** Reads it: a whole number is a place, anything else a name. */
@@ -29,10 +29,10 @@ export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
 export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
 
-/** Whether a step says how long a candle cures. */
+/** Returns whether a step says how long a candle cures. */
 export const isCuring = (step: Step): step is StepNamed<"cure"> => stepTypeOf(step.kind).records === "cure_days";
 
-/** What a step has in one of its fields; undefined where that is left empty. */
+/** Returns what a step has in one of its fields; undefined if that is left empty. */
 export const valueOfField = (step: Step, field: Pick<StepField, "key">): unknown => Object.entries(step).find(([key]) => key === field.key)?.[1];
 
 /** A step with a range of temperatures. */
@@ -42,7 +42,7 @@ export const recordedBy = (steps: readonly Step[], value: StepRecord, pot?: numb
   steps.filter((step) => stepTypeOf(step.kind).records === value && (pot === undefined || (step.pot ?? 0) === pot));
 /**
  * Returns the step that says this value of a batch: of several of one pot the first; for the temperature of the pour, the last. It is of the
- * first pot that has one; undefined where none has.
+ * first pot that has one; undefined if none has.
  */
 export function recorderOf(steps: readonly Step[], value: StepRecord): Step | undefined {
   const [first] = recordedBy(steps, value);
@@ -50,10 +50,10 @@ export function recorderOf(steps: readonly Step[], value: StepRecord): Step | un
 }
 /** Returns whether a step, or a prompt of one, brings its pot up to its range on the burner. */
 export const isOnBurner = ({ kind }: { kind: string }): boolean => stepTypeOf(kind).heat?.isOnBurner === true;
-/** The range of a step; undefined where it has none. */
+/** The range of a step; undefined if it has none. */
 export const rangeOfStep = (step: Step): TemperatureRange | undefined => ("range" in step ? step.range : undefined);
 
-/** The times after the last pour, in seconds; nothing where a process does not say. */
+/** Returns the times after the last pour, in seconds; nothing where a process does not say. */
 export function timesOf(of: { steps: readonly Step[] }): { set: number; leastCure: number; recommendedCure: number } {
   const said = of.steps.map((step) => stepTypeOf(step.kind).afterPour?.(step) ?? {});
   const first = (of: keyof AfterPour) => said.find((afterPour) => afterPour[of] !== undefined)?.[of] ?? 0;
@@ -67,17 +67,17 @@ export interface Band {
   range: TemperatureRange;
 }
 
-/** What the range of a step is called: "heat", "add", "pour". */
+/** Returns what the range of a step is called: "heat", "add", "pour". */
 export const rangeName = ({ kind }: { kind: string }): string => stepTypeOf(kind).heat?.range ?? kind;
 
-/** Every range of a process in its order. */
+/** Returns every range of a process in its order. */
 export const bandsOf = (of: { steps: readonly Step[] }): Band[] =>
   of.steps.flatMap((step): Band[] => {
     const range = rangeOfStep(step);
     return range ? [{ step: step.id, name: rangeName(step), range }] : [];
   });
 
-/** What the moment that a step was done is called in a picture: "stirred"; its id where its kind has no word for it. */
+/** Returns what the moment that a step was done is called in a picture: "stirred"; its id where its kind has no word for it. */
 export function doneName(steps: readonly Step[], id: string): string {
   const step = steps.find((step) => step.id === id);
   return (step && stepTypeOf(step.kind).done) ?? id;

@@ -20,7 +20,7 @@ const seconds = z
 /** How far one pour fills: a share of the fill by weight, or up to a share of the fill's height (for layers of equal height). */
 const share = z.number().int().min(1_000).max(1_000_000).default(1_000_000).describe("millionths of the fill");
 
-/** Only one product of the plan: its place counted from 0, or its name; all where nothing is said. */
+/** Only one product of the plan: its place counted from 0, or its name; all if nothing is given. */
 const whichProduct = z
   .union([z.number().int().min(0).max(199), z.string().trim().min(1).max(120)])
   .optional()

@@ -16,7 +16,7 @@ export interface Prompt {
   pot: number;
   /** "weigh container soy", "heat", "pour again". */
   name: string;
-  /** The event type that does it; null where only the clock does. */
+  /** The event type that does it; null if only the clock does. */
   entry: PromptEntry | null;
   component?: Component;
   range?: TemperatureRange;
@@ -58,7 +58,7 @@ export interface StepHeat {
   isForPour?: true;
   /** It is kept inside its range for a time: how it cools meanwhile tells nothing of how pots cool. */
   isHeld?: true;
-  /** °C of a pot after it, of what the pot had when it began; the same where nothing is said. */
+  /** °C of a pot after it, of what the pot had when it began; the same if nothing is given. */
   after?(celsius: number): number;
 }
 
@@ -102,7 +102,7 @@ export interface StepType<K extends string = string, P extends object = object> 
   weighs?(step: StepOf<K, P>): "all" | "some";
   /** It fills the containers: for the first time, or what has shrunk. */
   pours?: "first" | "again";
-  /** Kinds of step that are one thing for the hands with it, where they follow at once. */
+  /** Kinds of step that are one thing for the people with it, where they follow at once. */
   joins?: readonly string[];
   /** Nothing is done in it but wait. */
   isIdle?: true;

@@ -35,7 +35,7 @@ export function upcastStepId(payload: Record<string, unknown>): Record<string, u
 /** The ids under which older entries name the steps. */
 export const STEP_OF_OLD_RANGE: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
 
-/** The list of steps that an older profile meant. */
+/** Returns the list of steps that an older profile meant. */
 export function processOfProfile(profile: Profile): Process {
   const steps: Step[] = [
     { id: "weigh", kind: "weigh" },

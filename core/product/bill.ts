@@ -13,7 +13,7 @@ export interface BillLine {
   for: { pot: number } | { product: string };
 }
 
-/** Everything that a batch takes: the one list that planning, stock and cost read. Dye by drops counts with the weight of a drop, where that is known. */
+/** Returns everything that a batch takes: the one list that planning, stock and cost read. Dye by drops counts with the weight of a drop, where that is known. */
 export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
   const lines: BillLine[] = [];
   plan.pots.forEach((pot, index) => {
@@ -28,7 +28,7 @@ export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
   return lines;
 }
 
-/** What so many pieces of one product take beside the wax: their containers and wicks. */
+/** Returns what a number of pieces of one product take beside the wax: their containers and wicks. */
 export function containerLines(product: BatchPlan["products"][number], count: number): BillLine[] {
   if (product.part?.kind === "layer" && product.part.number > 1) return [];
   const to = { product: product.key };
@@ -42,7 +42,7 @@ export function containerLines(product: BatchPlan["products"][number], count: nu
   ];
 }
 
-/** The bill with each material once, in its first place. */
+/** Returns the bill with each material once, in its first place. */
 export function gathered(lines: readonly BillLine[]): Omit<BillLine, "for">[] {
   const out = new Map<string, Omit<BillLine, "for">>();
   for (const { for: _for, ...line } of lines) {

@@ -6,7 +6,7 @@ export interface CostLine {
   cost: number;
 }
 
-/** What an hour of hands, and an hour of heat, cost in minor units; null where a workshop does not count it. */
+/** What an hour of hands, and an hour of heat, cost in minor units; null if a workshop does not count it. */
 export interface Rates {
   handsCost: number | null;
   heatCost: number | null;
@@ -24,7 +24,7 @@ export interface Costed {
   heatSeconds: number | null;
 }
 
-/** What one piece costs beside what it is made of: its share of the pack, and hands and heat where they are counted. */
+/** Returns what one piece costs beside what it is made of: its share of the pack, and hands and heat where they are counted. */
 export function overheadCosts(product: Pick<Costed, "pack" | "packCost" | "handsSeconds" | "heatSeconds">, rates: Rates): CostLine[] {
   const perHour = (seconds: number | null, rate: number | null) => (seconds === null || rate === null ? 0 : (seconds * rate) / 3_600);
   return [
@@ -35,7 +35,7 @@ export function overheadCosts(product: Pick<Costed, "pack" | "packCost" | "hands
 }
 
 /**
- * What one piece of a product costs from the oldest lots of what it draws, with its share of the pack, of hands and of heat
+ * Returns what one piece of a product costs from the oldest lots of what it draws, with its share of the pack, of hands and of heat
  * where they are counted. `unpriced` names what no lot with a cost covers.
  */
 export function costOfProduct(
@@ -60,7 +60,7 @@ export function costOfProduct(
   return { lines: lines.filter((line) => line.cost > 0), cost: lines.reduce((sum, line) => sum + line.cost, 0), unpriced };
 }
 
-/** What is left of the price of one pack after what its pieces cost, and its share of the price; null where there is no price. */
+/** Returns what is left of the price of one pack after what its pieces cost, and its share of the price; null if there is no price. */
 export function marginOf(price: number | null, pack: number, pieceCost: number): { left: number; share: number } | null {
   if (price === null || price <= 0) return null;
   const left = price - pieceCost * pack;

@@ -32,7 +32,7 @@ export const fillRequest = z
 
 export const fillResponse = z.object({ fill_g: z.number(), working: z.array(workingStep) });
 
-/** Answers one fill request. @throws RangeError where the headspace leaves no room. */
+/** Answers one fill request. @throws RangeError if the headspace leaves no room. */
 export function answerFill(request: z.output<typeof fillRequest>): z.output<typeof fillResponse> {
   const shape = request.geometry;
   let inner: Geometry | null = null;

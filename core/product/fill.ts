@@ -17,7 +17,7 @@ export interface Fill {
 const density = (name: string, value: Density): Figure => ({ name, value: value / 1e6, unit: "g/ml" });
 
 /**
- * The wax that stands where the water stood: weight of water × density of wax ÷ density of water. Forgetting the factor
+ * Returns the wax that stands where the water stood: weight of water × density of wax ÷ density of water. Forgetting the factor
  * runs about 10 % over.
  */
 export function fillByWater(waterMg: Milligrams, waxDensity: Density, waterDensity = WATER_DENSITY_20C): Fill {
@@ -33,7 +33,7 @@ export function fillByWater(waterMg: Milligrams, waxDensity: Density, waterDensi
   };
 }
 
-/** The wax that fills a shape up to its headspace. @throws RangeError where the headspace leaves no room. */
+/** Returns the wax that fills a shape up to its headspace. @throws RangeError if the headspace leaves no room. */
 export function fillByGeometry(geometry: Geometry, waxDensity: Density): Fill {
   const height = geometry.shape === "bowl" ? geometry.depthMm : geometry.heightMm;
   const level = height - geometry.headspaceMm;

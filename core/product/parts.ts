@@ -11,7 +11,7 @@ export type FillPart = { kind: "half" } | { kind: "layer"; number: number; of: n
 export const DEFAULT_WAX_DENSITY: Density = 900_000;
 
 /**
- * The weight of each of `count` layers of equal height, lowest first, in a vessel filled to `fillMg`; they sum to it.
+ * Returns the weight of each of `count` layers of equal height, lowest first, in a vessel filled to `fillMg`; they sum to it.
  * In a narrowing jar the lower layers weigh less. Measures in millimeters.
  */
 export function layerFills(inner: Inner, fillMg: Milligrams, count: number): Milligrams[] {

@@ -27,7 +27,7 @@ export function volumeTo(inner: Inner, level: number): number {
   return (Math.PI * level * (bottom * bottom + bottom * at + at * at)) / 3;
 }
 
-/** The level that a volume reaches, found by halving; never above the rim. Units as the measures. */
+/** Returns the level that a volume reaches, found by halving; never above the rim. Units as the measures. */
 export function levelFor(inner: Inner, volume: number): number {
   let low = 0;
   let high = inner.height;

@@ -25,7 +25,7 @@ interface Wicked {
   wicks: number;
 }
 
-/** What a test of this product, made by this recipe, is a test of. */
+/** Returns what a test of this product, made by this recipe, is a test of. */
 export const testedOf = (spec: Pick<FormulaSpec, "waxes" | "fragrances" | "basis" | "loadPpm">, product: Wicked): TestedState => ({
   waxes: spec.waxes,
   fragrances: spec.fragrances,
@@ -40,7 +40,7 @@ const POINT = 10_000;
 
 export type DueReason = "scent" | "load" | "wax" | "vessel" | "wick";
 
-/** Each part as its share of all, so that 1 : 1 and 50 : 50 are the same. */
+/** Returns each part as its share of all, so that 1 : 1 and 50 : 50 are the same. */
 const shares = (all: TestedState["waxes"]) => {
   const sum = all.reduce((total, item) => total + item.share, 0) || 1;
   return all
@@ -49,7 +49,7 @@ const shares = (all: TestedState["waxes"]) => {
     .join();
 };
 
-/** What has changed since a wick was tested, as far as it asks for another test; nothing where the test still holds. */
+/** Returns what has changed since a wick was tested, as far as it asks for another test; nothing where the test still holds. */
 export function dueReasons(tested: TestedState, now: TestedState): DueReason[] {
   return [
     ...(shares(tested.fragrances) === shares(now.fragrances) ? [] : ["scent" as const]),

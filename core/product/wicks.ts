@@ -7,7 +7,7 @@ export interface WickPlace {
 }
 
 /**
- * Where one, two or three wicks stand: each at the center of area of the equal slice that it has to melt.
+ * Returns where one, two or three wicks stand: each at the center of area of the equal slice that it has to melt.
  * One stands in the middle; for two and three it is the centroid of a circular sector, 2 R sin α ÷ (3 α) from the center
  * with α half the sector's angle: 0.424 R and 0.551 R. Source of the centroid: any mechanics handbook. That a wick
  * belongs at the center of its slice is our choice; makers' rules of thumb put two wicks about half a radius out.
@@ -25,7 +25,7 @@ export function wickPlaces(diameter: number, count: 1 | 2 | 3): WickPlace[] {
 /** The line of sizes that a wick belongs to: its maker's series, or, where none is named, all wicks of its kind. Sizes of two series cannot be compared. */
 export const seriesOf = (wick: { kind: string; series?: string | null | undefined }): string => wick.series?.trim() || wick.kind;
 
-/** Wicks of one series from small to large: by the middle of their span, where they say one, else by the number in their size. */
+/** Returns wicks of one series from small to large: by the middle of their span, where they say one, else by the number in their size. */
 export function bySize<W extends { fromUm: number | null; toUm: number | null; size: string }>(wicks: readonly W[]): W[] {
   const number = (item: W) => Number.parseFloat(item.size.replace(/^\D*/, "")) || 0;
   const middle = (item: W) => (item.fromUm !== null && item.toUm !== null ? (item.fromUm + item.toUm) / 2 : null);
@@ -35,7 +35,7 @@ export function bySize<W extends { fromUm: number | null; toUm: number | null; s
   });
 }
 
-/** A wick of the shelf as a product, a plan or a test candle names it. */
+/** Returns a wick of the shelf as a product, a plan or a test candle names it. */
 export const wicksOf = (wick: { id: string; name: string; kind: string; size: string; series?: string | null | undefined }, count: number): ProductWicks => ({
   wickId: wick.id,
   name: wick.name,
@@ -52,7 +52,7 @@ interface Suiting {
   families: readonly string[] | null;
 }
 
-/** The wicks that are said to suit a diameter and a family of wax, the narrowest span first. Which is right is for the burn test to say. */
+/** Returns the wicks that are said to suit a diameter and a family of wax, the narrowest span first. Which is right is for the burn test to say. */
 export function suitedWicks<W extends Suiting>(wicks: readonly W[], diameterUm: number, family: string): W[] {
   const span = (item: W) => (item.toUm ?? 0) - (item.fromUm ?? 0);
   return wicks

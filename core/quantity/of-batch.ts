@@ -14,7 +14,7 @@ export interface NetOf {
 }
 
 /**
- * Whether what was weighed at pouring holds what is stated, for each product that is sold by weight. Of a product that is poured
+ * Returns whether what was weighed at pouring holds what is stated, for each product that is sold by weight. Of a product that is poured
  * in several goes nothing is said: a weight at one of them is not its net weight.
  */
 export function netOfBatch(plan: BatchPlan, state: Pick<BatchState, "pours">, grams?: Grams, rules?: QuantityRulesId): NetOf[] {

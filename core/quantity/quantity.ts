@@ -14,7 +14,7 @@ export interface SamplePlan {
   /** Enough of them for the mean. */
   forMean: number;
 }
-/** How many packs of a lot are weighed, where weighing does not spoil them; all of a lot that is smaller than the sample. */
+/** Returns how many packs of a lot are weighed, where weighing does not spoil them; all of a lot that is smaller than the sample. */
 export function samplePlan(lot: number, rules: QuantityRulesId = "eu"): SamplePlan {
   const { plans, shareOfLot } = QUANTITY_RULES[rules];
   const { sample, mayFall, forMean } = plans.find((plan) => lot <= plan.upTo) as (typeof plans)[number];
@@ -22,7 +22,7 @@ export function samplePlan(lot: number, rules: QuantityRulesId = "eu"): SamplePl
 }
 
 /**
- * How many of a sample may fall short by more than the error: what the plan for such a sample allows. Of more than the largest plan
+ * Returns how many of a sample may fall short by more than the error: what the plan for such a sample allows. Of more than the largest plan
  * weighs, as many as a lot with just as many as a whole lot may have stays within in 39 of 40 samples.
  */
 export function mayFallOf(sample: number, { plans, smallest, shareOfLot }: QuantityRules): number {
@@ -33,7 +33,7 @@ export function mayFallOf(sample: number, { plans, smallest, shareOfLot }: Quant
   return most;
 }
 
-/** How likely no more than so many of a sample are those of a kind that makes up a share of the lot: the binomial distribution. */
+/** Returns how likely no more than so many of a sample are those of a kind that makes up a share of the lot: the binomial distribution. */
 function atMost(most: number, sample: number, share: number): number {
   if (share <= 0) return 1;
   if (share >= 1) return most >= sample ? 1 : 0;
@@ -55,7 +55,7 @@ export function tolerableErrorG(statedG: number, rules: QuantityRulesId = "eu"):
 export const meanFactor = (n: number, rules: QuantityRulesId = "eu"): number => tQuantile(QUANTITY_RULES[rules].meanShare, n - 1) / Math.sqrt(n);
 
 /**
- * The mean fill, up to the next tenth of a gram, whose lots pass by the rules in at least nineteen of twenty cases whichever of their
+ * Returns the mean fill, up to the next tenth of a gram, whose lots pass by the rules in at least nineteen of twenty cases whichever of their
  * samples is weighed, where packs are spread normally with this deviation; and how likely it is to pass.
  */
 function fillToPass(statedG: number, sd: number, rules: QuantityRules, weighed: { sample: number; mayFall: number }): { fill: number; chance: number } {
@@ -111,7 +111,7 @@ const round = (value: number) => Math.round(value * 1_000) / 1_000;
 export type Grams = (grams: number) => string;
 const inGrams: Grams = (grams) => `${grams} g`;
 
-/** Whether packs hold what they state, and which fill would: by the plan for so many weighed, or as the whole lot where all are. */
+/** Returns whether packs hold what they state, and which fill would: by the plan for so many weighed, or as the whole lot where all are. */
 export function answerQuantity(request: QuantityRequest, g: Grams = inGrams): QuantityAnswer {
   const { stated_g: stated, weights_g: weights, lot, rules: id = "eu" } = request;
   const rules = QUANTITY_RULES[id];
@@ -120,7 +120,7 @@ export function answerQuantity(request: QuantityRequest, g: Grams = inGrams): Qu
   const mean = weights.reduce((a, b) => a + b, 0) / n;
   const sd = n > 1 ? Math.sqrt(weights.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (n - 1)) : null;
   const error = tolerableErrorG(stated, id);
-  // A scale's last digit is not held against a pack.
+  // A scale's last digit is not compared with a pack.
   const shortBy = (grams: number) => weights.filter((weight) => stated - weight > grams + 1e-9).length;
   const [below, twice] = [shortBy(error), shortBy(2 * error)];
   const mayFall = isWhole ? Math.floor(n * rules.shareOfLot) : mayFallOf(n, rules);

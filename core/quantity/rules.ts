@@ -110,5 +110,5 @@ const US: QuantityRules = {
 export const QUANTITY_RULES = { eu: EU, us: US } as const;
 export type QuantityRulesId = keyof typeof QUANTITY_RULES;
 
-/** The rules of a workshop, by the country of its manner of writing. */
+/** Returns the rules of a workshop, by the country of its manner of writing. */
 export const quantityRulesOf = (locale: string | undefined): QuantityRulesId => (locale?.endsWith("-US") ? "us" : "eu");

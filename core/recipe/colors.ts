@@ -1,6 +1,6 @@
 import type { ColorRecipe } from "./schema";
 
-/** How well a color is known to suit: tried with both, with the wax (which changes a dye most), with the scent, or with neither named. */
+/** Returns how well a color is known to suit: tried with both, with the wax (which changes a dye most), with the scent, or with neither named. */
 export function suits(recipe: Pick<ColorRecipe, "waxId" | "fragranceId">, waxId: string, fragranceId: string): "both" | "wax" | "scent" | "any" | null {
   const wax = recipe.waxId === null ? null : recipe.waxId === waxId;
   const scent = recipe.fragranceId === null ? null : recipe.fragranceId === fragranceId;
@@ -13,7 +13,7 @@ export function suits(recipe: Pick<ColorRecipe, "waxId" | "fragranceId">, waxId:
 
 const ORDER = ["both", "wax", "scent", "any"] as const;
 
-/** The colors to offer for a wax and a scent, the best known first. */
+/** Returns the colors to offer for a wax and a scent, the best known first. */
 export function colorsFor<T extends { name: string; recipe: ColorRecipe }>(all: readonly T[], waxId: string, fragranceId: string): T[] {
   return all
     .flatMap((item) => {

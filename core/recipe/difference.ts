@@ -20,7 +20,7 @@ export interface Change {
   to: string;
 }
 
-/** What differs between two versions, in a maker's words: "load: 8 % of wax → 10 % of wax". */
+/** Returns what differs between two versions, as text for the maker: "load: 8 % of wax → 10 % of wax". */
 export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: string) => string, unit: TemperatureUnit): Change[] {
   const mix = (parts: FormulaSpec["waxes"]) => {
     if (parts.length === 0) return "none";
@@ -46,7 +46,7 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
   return [...things, ...stepChanges(before.process, after.process, unit)];
 }
 
-/** A change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
+/** Returns a change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
 function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, written: string): Change[] {
   const pair = what === "load" ? [before.loadPpm, after.loadPpm] : what === "ceiling" ? [before.process.ceiling, after.process.ceiling] : null;
   if (!pair || pair[0] === pair[1]) return [];
@@ -54,7 +54,7 @@ function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, wri
   return [{ what, from: `${written} (${fine(pair[0] as number)})`, to: `${written} (${fine(pair[1] as number)})` }];
 }
 
-/** What differs between two processes, step by step: a changed parameter, a step more, one less, or another order. */
+/** Returns what differs between two processes, step by step: a changed parameter, a step more, one less, or another order. */
 export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process, "steps">, unit: TemperatureUnit): Change[] {
   const out: Change[] = [];
   const say = (step: Step, field: StepField): string => {
@@ -95,14 +95,14 @@ export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process,
   return out;
 }
 
-/** Whether the wick has to be tested again: another fragrance, or a load changed by more than one point. Common practice, no source. */
+/** Returns whether the wick has to be tested again: another fragrance, or a load changed by more than one point. Common practice, no source. */
 export function wickToTestAgain(before: FormulaSpec, after: FormulaSpec): boolean {
   const oils = (spec: FormulaSpec) => spec.fragrances.map((part) => `${part.id} ${part.share}`).join();
   const ofWax = (spec: FormulaSpec) => loadOnBasis(spec.loadPpm, spec.basis, "wax");
   return oils(before) !== oils(after) || Math.abs(ofWax(before) - ofWax(after)) > 10_000 + 1e-6;
 }
 
-/** How far the load was raised, in points of the wax, where that is too little to be told apart (below two). Common practice, no source. */
+/** Returns how far the load was raised, in points of the wax, where that is too little to be told apart (below two). Common practice, no source. */
 export function smallRaise(before: FormulaSpec, after: FormulaSpec): number | null {
   const points = (loadOnBasis(after.loadPpm, after.basis, "wax") - loadOnBasis(before.loadPpm, before.basis, "wax")) / 10_000;
   return points > 1e-6 && points < 2 - 1e-6 ? points : null;

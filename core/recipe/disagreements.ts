@@ -31,8 +31,8 @@ type Drafted = Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes" |
 };
 
 /**
- * Where the wax of a formula melts, in hundredths of °C: its own melting point, or for a blend without one that of its waxes by their shares, a rough
- * figure; null where one of them is not known. Common practice, no source.
+ * Returns where the wax of a formula melts, in hundredths of °C: its own melting point, or for a blend without one that of its waxes by their shares, a rough
+ * figure; null if one of them is not known. Common practice, no source.
  */
 function meltOf(spec: Drafted, shelf: Materials): { name: string; centi: number; isSlushy: boolean } | null {
   const { named, waxes } = materialsOf(spec, shelf);
@@ -44,7 +44,7 @@ function meltOf(spec: Drafted, shelf: Materials): { name: string; centi: number;
   return { name: "the blend", centi: Math.round(waxes.reduce((sum, part) => sum + (part.wax.melt as number) * part.share, 0) / all), isSlushy };
 }
 
-/** Where the ranges of a process are at odds with one another, with the waxes' sheets and with the oils. */
+/** Returns where the ranges of a process are at odds with one another, with the waxes' sheets and with the oils. */
 function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shelf: Materials, unit: TemperatureUnit): Disagreement[] {
   const found: Disagreement[] = [];
   const say = (code: string, message: string, weight: Disagreement["weight"] = "warn") => {
@@ -132,7 +132,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
   return found;
 }
 
-/** Where the load passes what waxes, oils and habit allow. */
+/** Returns where the load passes what waxes, oils and habit allow. */
 function ofLoad(ofWax: number, spec: Drafted, shelf: Materials): Disagreement[] {
   const found: Disagreement[] = [];
   const { fragrances } = materialsOf(spec, shelf);

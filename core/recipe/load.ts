@@ -72,7 +72,7 @@ export function parseLoad(text: string, basis: LoadBasis): Parsed<Ppm> {
   return good(Math.round(loadOnBasis(ofWax, "wax", basis)));
 }
 
-/** A load of the wax as makers weigh it out: "1.28 oz to the pound", "80 g to the kilogram". */
+/** Returns a load of the wax as makers weigh it out: "1.28 oz to the pound", "80 g to the kilogram". */
 export function writePerWeight(ofWaxPpm: number, unit: MassUnit): string {
   const share = ofWaxPpm / WHOLE;
   return unit === "oz" ? `${writeNumber(share * 16, 3)} oz to the pound` : `${writeNumber(share * 1_000, 1)} g to the kilogram`;

@@ -78,7 +78,7 @@ export function materialsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "ad
   };
 }
 
-/** A formula with its materials looked up, ready for `mixComponents`. */
+/** Returns a formula with its materials looked up, ready for `mixComponents`. */
 export function mixOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes">, shelf: Materials): Mix {
   return {
     waxes: openBlends(spec.waxes, shelf.waxes).map(({ wax, share }) => ({ id: wax.id, name: wax.name, share })),
@@ -99,14 +99,14 @@ export function mixOf(spec: Pick<FormulaSpec, "waxes" | "fragrances" | "additive
 
 type Candle = Pick<FormulaSpec, "waxes" | "fragrances" | "additives" | "dyes"> & Pick<SafetyMaterials, "wicks" | "process">;
 
-/** Everything that stands against the formula's materials, its process and the wicks in one gel candle, blends opened. */
+/** Returns everything that stands against the formula's materials, its process and the wicks in one gel candle, blends opened. */
 export function gelFaultsOf(spec: Candle, shelf: Materials, unit: TemperatureUnit): GelFault[] {
   const { waxes, fragrances, dyes } = materialsOf(spec, shelf);
   const { wicks, process } = spec;
   return gelFaults({ waxes: waxes.map((part) => part.wax), fragrances, dyes, ...(wicks ? { wicks } : {}), ...(process ? { process } : {}) }, unit);
 }
 
-/** Why these must not go into one candle, with everything else that is wrong with it; null where nothing stops it. */
+/** Returns why these must not go into one candle, with everything else that is wrong with it; null if nothing stops it. */
 export function stopOf(spec: Candle, shelf: Materials, unit: TemperatureUnit): { of: GelFault["of"]; message: string } | null {
   const faults = gelFaultsOf(spec, shelf, unit);
   const first = faults.find((fault) => fault.weight === "stop");
@@ -122,7 +122,7 @@ export interface Limit {
   parts?: { name: string; share: Ppm; ppm: Ppm }[];
 }
 
-/** The waxes whose sheets limit the load: as the formula names them, a blend without a limit of its own by its parts. */
+/** Returns the waxes whose sheets limit the load: as the formula names them, a blend without a limit of its own by its parts. */
 export function limitingWaxes(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): WaxFacts[] {
   const out = new Set<WaxFacts>();
   for (const wax of materialsOf(spec, shelf).named) {
@@ -133,7 +133,7 @@ export function limitingWaxes(spec: Pick<FormulaSpec, "waxes" | "fragrances">, s
 }
 
 /**
- * What the wax takes, in millionths of it: of several waxes by their shares, each with its own limit. Where the limit of one of them is not known the
+ * Returns what the wax takes, in millionths of it: of several waxes by their shares, each with its own limit. Where the limit of one of them is not known the
  * smallest of the others counts, since theirs cannot be weighed. Common practice, no source.
  */
 function waxLimit(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): Limit[] {
@@ -157,12 +157,12 @@ function waxLimit(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materi
   return [{ ppm, name: "the blend", of: "wax", parts }];
 }
 
-/** How the limit of a blend follows from its parts: "75 % container soy at 10 % + 25 % coconut blend at 12 %". */
+/** Returns how the limit of a blend follows from its parts: "75 % container soy at 10 % + 25 % coconut blend at 12 %". */
 export const writeLimitParts = (limit: Limit): string =>
   (limit.parts ?? []).map((part) => `${writePercent(part.share, 1)} ${part.name} at ${writePercent(part.ppm)}`).join(" + ");
 
 /**
- * The limits that waxes and fragrances set on the whole load, in millionths of the wax, the tightest first. The limit of
+ * Returns the limits that waxes and fragrances set on the whole load, in millionths of the wax, the tightest first. The limit of
  * a blend follows from its parts; an oil that is a share of the fragrance leaves room for the whole by that share.
  */
 export function limitsOf(spec: Pick<FormulaSpec, "waxes" | "fragrances">, shelf: Materials): Limit[] {
@@ -183,13 +183,13 @@ export function loadOfWax(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<Mi
   return askedLoadOfWax(spec, addedPpmOf(mix));
 }
 
-/** The same load read as millionths of the total: wax, fragrance, additives and weighed dyes together. One figure in editor, plan and record. */
+/** Returns the same load read as millionths of the total: wax, fragrance, additives and weighed dyes together. One figure in editor, plan and record. */
 export function loadOfTotal(spec: { basis: LoadBasis; loadPpm: Ppm }, mix: Pick<Mix, "additives" | "dyes">): number {
   const ofWax = loadOfWax(spec, mix);
   return (ofWax * WHOLE) / (WHOLE + ofWax + addedPpmOf(mix));
 }
 
-/** The range that a wax's sheet says for what a step records; undefined where it says none. */
+/** Returns the range that a wax's sheet says for what a step records; undefined if it says none. */
 export function sheetRange(wax: Pick<WaxFacts, "heatRange" | "addRange" | "pourRange">, records: StepRecord | undefined): TemperatureRange | undefined {
   const said = records === "heat_c" ? wax.heatRange : records === "add_c" ? wax.addRange : records === "pour_c" ? wax.pourRange : undefined;
   return said ?? undefined;

@@ -9,7 +9,7 @@ import type { DyeDose } from "./spec";
 
 export interface Mix {
   waxes: { id: string; name: string; share: number }[];
-  /** `maxPpm`: the most of this oil, in millionths of the wax; null where it is not known. */
+  /** `maxPpm`: the most of this oil, in millionths of the wax; null if it is not known. */
   fragrances: { id: string; name: string; share: number; maxPpm?: Ppm | null }[];
   additives: { id: string; name: string; ppm: Ppm }[];
   dyes: { id: string; name: string; by: DyeDose; amount: number; eachMg?: Milligrams | null }[];
@@ -27,24 +27,24 @@ export interface MixedComponent {
   count?: { n: number; of: "drops" | "pieces"; eachMg: Milligrams | null };
 }
 
-/** What is counted of a dye, in words: "1 drop", "3 pieces"; pieces that nobody has yet are none. */
+/** Returns what is counted of a dye, in words: "1 drop", "3 pieces"; pieces that nobody has yet are none. */
 export const countWords = (n: number, of: "drops" | "pieces"): string => `${n} ${n === 1 ? of.slice(0, -1) : of}`;
 export const countUnit = (n: number, of: "drops" | "pieces"): string => (n === 1 ? of.slice(0, -1) : of);
 
-/** How a kind of dye is dosed at first: chips and blocks by the piece, liquid by the drop, powder by weight. Common practice, no source. */
+/** Returns how a kind of dye is dosed at first: chips and blocks by the piece, liquid by the drop, powder by weight. Common practice, no source. */
 export const firstDose = (kind: string): { by: DyeDose; amount: number } =>
   kind === "chip" || kind === "block" ? { by: "pieces", amount: 1 } : kind === "powder" ? { by: "percent", amount: 0.1 } : { by: "drops", amount: 4 };
 
 /** "As a rule no more than about 10 drops a pound; one colors a pound of gel": common practice, no source. */
 export const MAX_DROPS_PER_LB = { gel: 1, other: 10 } as const;
 
-/** What is weighed beside wax and fragrance: additives, and dyes by percent, in this order. */
+/** Returns what is weighed beside wax and fragrance: additives, and dyes by percent, in this order. */
 export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; ppmOfWax: Ppm }[] => [
   ...mix.additives.map((additive) => ({ name: additive.name, ppmOfWax: additive.ppm })),
   ...mix.dyes.filter((dye) => dye.by === "percent").map((dye) => ({ name: dye.name, ppmOfWax: Math.round(dye.amount * 10_000) })),
 ];
 
-/** What `weighOut` needs to know of a mix. */
+/** Returns what `weighOut` needs to know of a mix. */
 export const sharesOf = (mix: Mix) => ({
   additives: addedTo(mix),
   waxShares: mix.waxes.map((wax) => wax.share),
@@ -61,7 +61,7 @@ export interface PartOfWax {
 }
 
 /**
- * What a candle is made of by weight, on scales without steps: what is weighed out, what stands on its label, what it costs and what the
+ * Returns what a candle is made of by weight, on scales without steps: what is weighed out, what stands on its label, what it costs and what the
  * record compares with all follow from it. A dye by drops or pieces counts where one of them was weighed.
  * @param askedPpm the load in millionths of the wax
  */
@@ -88,7 +88,7 @@ function putShares(out: MixedComponent[], kind: "wax" | "fragrance", parts: Mix[
   }
 }
 
-/** The components to weigh or count, from amounts weighed out; dyes by their dose on the wax really weighed. Grams sum to the total exactly. */
+/** Returns the components to weigh or count, from amounts weighed out; dyes by their dose on the wax really weighed. Grams sum to the total exactly. */
 export function mixComponents(amounts: WeighedOut, mix: Mix): MixedComponent[] {
   const { additivesMg, exact } = amounts;
   const out: MixedComponent[] = [];

@@ -56,7 +56,7 @@ export type FormulaSpec = z.output<typeof formulaSpec>;
 /** Reads a stored formula of any age. @throws z.ZodError where it cannot be read. */
 export const readFormula = (raw: unknown): FormulaSpec => formulaSpec.parse(upcastFormula(raw));
 
-/** How a color is made: dyes by their doses, in a wax and for a scent where it was tried there; null where it holds for any. */
+/** How a color is made: dyes by their doses, in a wax and for a scent where it was tried there; null if it holds for any. */
 export const colorRecipe = z.object({
   waxId: z.uuid().nullable(),
   fragranceId: z.uuid().nullable(),

@@ -5,7 +5,7 @@ export const DYE_DOSES = ["drops", "pieces", "percent"] as const;
 export type DyeDose = (typeof DYE_DOSES)[number];
 
 type Named = readonly { id: string }[];
-/** Everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
+/** Returns everything of the shelf that a recipe names, by its id: waxes, fragrances, additives, dyes, in this order. */
 export const namedIn = (item: { waxes: Named; fragrances: Named; additives?: Named | undefined; dyes?: Named | undefined }): string[] =>
   [...item.waxes, ...item.fragrances, ...(item.additives ?? []), ...(item.dyes ?? [])].map((part) => part.id);
 

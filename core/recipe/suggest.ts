@@ -56,7 +56,7 @@ function leadingWax(chosen: Chosen, shelf: Materials): WaxFacts | null {
   return [...named].sort((a, b) => share(b) - share(a) || (a.name < b.name ? -1 : 1))[0] ?? null;
 }
 
-/** The process with the temperatures and the cure that the suppliers' sheets say, so far as they say them. */
+/** Returns the process with the temperatures and the cure that the suppliers' sheets say, so far as they say them. */
 function withSheets(from: PresetProcess, chosen: Chosen, shelf: Materials): Process {
   const process = processFrom(from);
   const wax = leadingWax(chosen, shelf);

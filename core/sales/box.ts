@@ -33,7 +33,7 @@ export interface BoxFit {
   stood: Stood[];
 }
 
-/** All of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
+/** Returns all of one kind in a grid: columns along the length, rows across, layers up. Those after `columns × rows` stand on top. */
 function grid(container: PackedContainer, columns: number, rows: number): { length: number; width: number; height: number; layers: number; stood: Stood[] } {
   const layers = Math.ceil(container.count / (columns * rows));
   const stood = Array.from({ length: container.count }, (_, index) => {
@@ -78,8 +78,8 @@ function inRows(containers: readonly PackedContainer[], lengthUm: number): { len
 }
 
 /**
- * How containers go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
- * ways that which goes in with the least left over. Null where nothing is packed.
+ * Returns how containers go into a box: round ones as the squares about them, of one kind in a grid and in layers, of several kinds in rows. Of all
+ * ways that which goes in with the least left over. Null if nothing is packed.
  */
 export function fitInBox(containers: readonly PackedContainer[], box: BoxInner): BoxFit | null {
   const filled = containers.filter((container) => container.count > 0);

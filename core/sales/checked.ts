@@ -5,6 +5,6 @@ import type { OrderShapes } from "./events/event-type";
 import { ORDER } from "./order";
 import { orderPlan } from "./schema";
 
-/** An order with what checks its entries, for whoever takes or reads them. */
+/** The order aggregate with the schemas of its entries, for code that accepts or reads them. */
 export const CHECKED_ORDER = checked(ORDER, { z, orderPlan, stamp } satisfies OrderShapes);
 export type SentOrderEvent = output<typeof CHECKED_ORDER.sent>;

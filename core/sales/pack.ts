@@ -31,7 +31,7 @@ export interface Sellable {
   price: number | null;
 }
 
-/** What so many packs take from the shelf, by the part's id; nothing where no packing is stated. */
+/** Returns what so many packs take from the shelf, by the part's id; nothing where no packing is stated. */
 export function packagingDraw(of: Packaging | null, packs: number): { id: string; count: number }[] {
   if (!of) return [];
   const sums = new Map<string, number>();
@@ -39,7 +39,7 @@ export function packagingDraw(of: Packaging | null, packs: number): { id: string
   return [...sums].map(([id, count]) => ({ id, count }));
 }
 
-/** What one piece takes of the packing of its pack, by the part's id: a sixth of a box where six go into one. */
+/** Returns what one piece takes of the packing of its pack, by the part's id: a sixth of a box where six go into one. */
 export const packagingPerPiece = (of: Packaging | null, pack: number): [id: string, share: number][] =>
   packagingDraw(of, 1).map(({ id, count }) => [id, count / Math.max(1, pack)]);
 
@@ -62,6 +62,6 @@ export function takeFirst(lots: readonly InLots[], wanted: number): { taken: { i
   return { taken, short: Math.max(0, rest) };
 }
 
-/** How many packs loose pieces are enough for: by the product of which there are fewest. */
+/** Returns how many packs loose pieces are enough for: by the product of which there are fewest. */
 export const packsFrom = (contents: readonly { productId: string; count: number }[], loose: ReadonlyMap<string, number>): number =>
   contents.length === 0 ? 0 : Math.min(...contents.map((content) => Math.floor((loose.get(content.productId) ?? 0) / content.count)));

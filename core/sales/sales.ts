@@ -6,7 +6,7 @@ export interface Sold {
   second: number;
   given: number;
   money: number;
-  /** What the packs that went had cost; null where that is not known of some. */
+  /** What the packs that went had cost; null if that is not known of some. */
   cost: number | null;
   /** Market days it was taken to, and those on which all of it was sold. */
   markets: number;
@@ -16,7 +16,7 @@ export interface Sold {
   soldThere: number;
 }
 
-/** What is left of what it brought, and its share; null where the cost is not known, or nothing was brought. */
+/** Returns what is left of what it brought, and its share; null if the cost is not known, or nothing was brought. */
 export const marginOfSold = (item: Pick<Sold, "money" | "cost">): { left: number; share: number } | null =>
   item.cost === null || item.money <= 0 ? null : { left: item.money - item.cost, share: (item.money - item.cost) / item.money };
 
@@ -24,8 +24,8 @@ export const marginOfSold = (item: Pick<Sold, "money" | "cost">): { left: number
 const SOLD_OUT = 1.25;
 
 /**
- * How many packs of a thing one market day is likely to want: what was sold a day, more by a quarter on the days on which it sold out,
- * rounded up; null where it was never taken to one.
+ * Returns how many packs of a thing one market day is likely to want: what was sold a day, more by a quarter on the days on which it sold out,
+ * rounded up; null if it was never taken to one.
  */
 export const dayWants = (item: Pick<Sold, "markets" | "soldOut" | "soldThere">): number | null => {
   if (item.markets === 0) return null;
@@ -33,7 +33,7 @@ export const dayWants = (item: Pick<Sold, "markets" | "soldOut" | "soldThere">):
   return Math.ceil((item.soldThere / item.markets) * lift - 1e-9);
 };
 
-/** What to pour next of a thing: in packs, for orders that are open and for `days` further market days, less what is packed, loose or on the plan already. */
+/** Returns what to pour next of a thing: in packs, for orders that are open and for `days` further market days, less what is packed, loose or on the plan already. */
 export function toPour(
   item: Pick<Sold, "markets" | "soldOut" | "soldThere">,
   at: { packed: number; loose: number; planned: number; ordered: number; days: number },

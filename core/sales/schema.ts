@@ -9,7 +9,7 @@ export const orderLine = z.object({
   sellable: z.uuid(),
   name: z.string().min(1).max(120),
   packs: z.number().int().min(0).max(100_000),
-  /** Of one pack, in minor units; null where no price is set. */
+  /** Of one pack, in minor units; null if no price is set. */
   price: minor.nullable(),
 });
 

@@ -34,7 +34,7 @@ export interface ReadOrders {
 }
 
 /**
- * Orders out of rows, a line a row: rows of one order and day belong together. `dayOf` reads a day as the workshop writes it; `things` are
+ * Returns orders out of rows, a line a row: rows of one order and day belong together. `dayOf` reads a day as the workshop writes it; `things` are
  * what is sold, found by name without regard to case.
  */
 export function readOrderRows(

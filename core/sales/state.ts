@@ -56,11 +56,11 @@ export const initialOrderState = (plan: OrderPlan, start: EventOf): OrderState =
   closed: null,
 });
 
-/** Packs of a packing that are still out: not sold, given, and not back. */
+/** Returns packs of a packing that are still out: not sold, given, and not back. */
 export const stillOut = (item: Pick<PacksOut, "out" | "sold" | "given" | "second" | "back">): number =>
   item.out - item.sold - item.given - item.second - item.back;
 
-/** Packs of something that are still out. */
+/** Returns packs of something that are still out. */
 export const outOf = (state: Pick<OrderState, "finishedGoods">, sellable: string): number =>
   state.finishedGoods.reduce((sum, packsOut) => (packsOut.sellable === sellable ? sum + stillOut(packsOut) : sum), 0);
 
@@ -73,7 +73,7 @@ export interface LineNow extends Omit<PacksOut, "packRun" | "pouredAt"> {
   shortage: number;
 }
 
-/** All that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. What came back from a market is not short again. */
+/** Returns all that an order or a market day is about, thing by thing: what is asked first, then what went out beside it. What came back from a market is not short again. */
 export function linesNow(state: OrderState, what: OrderPlan["what"] = "order"): LineNow[] {
   const ids = [...new Set([...state.lines.map((line) => line.sellable), ...state.finishedGoods.map((stocked) => stocked.sellable)])];
   return ids.map((id) => {

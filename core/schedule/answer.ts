@@ -4,7 +4,7 @@ import { type Found, NONE, search } from "./search";
 
 const NOTHING = { steps: [], makespan: 0, total_lateness: 0, lower_bound: 0, proved_optimal: false };
 
-/** What cannot all be kept, where each job alone could: two held steps that need the same thing at once, or else all that is held. */
+/** Returns what cannot all be kept, where each job alone could: two held steps that need the same thing at once, or else all that is held. */
 function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> {
   const held = request.jobs.flatMap((job) =>
     job.steps.flatMap((step) => (step.at != null ? [{ job: job.id, step, from: step.at, to: step.at + step.minutes }] : [])),
@@ -39,7 +39,7 @@ export function firstTimetable(request: ScheduleRequest): ScheduleAnswer {
 
 /**
  * Looks for the best timetable in the time the request gives, and says after each piece of work where it stands; it may be left at any
- * of them. Gives back the answer, with a bound that holds. `clock` tells the time in ms.
+ * of them. Returns the answer, with a bound that holds. `clock` tells the time in ms.
  */
 export function* answering(request: ScheduleRequest, clock: () => number): Generator<Standing, ScheduleAnswer> {
   const fault = infeasibility(request);

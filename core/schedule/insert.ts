@@ -36,7 +36,7 @@ class Profile {
       if ((this.taken[k] as number) + q > this.cap) return this.at[k + 1] ?? Number.POSITIVE_INFINITY;
     return -1;
   }
-  /** The end of the first such stretch. */
+  /** Returns the end of the first such stretch. */
   firstFull(from: number, to: number, q: number): number {
     if (to <= from) return -1;
     for (let k = this.place(from); k < this.at.length && (this.at[k] as number) < to; k++)
@@ -77,7 +77,7 @@ export class Inserter {
     return starts;
   }
 
-  /** The same, with the next job chosen each time: the one that scores least where it would stand. */
+  /** Returns the same, with the next job chosen each time: the one that scores least where it would stand. */
   greedy(jobs: readonly number[], score: (j: number, starts: Int32Array) => number, fixed: Standing | null = null): Int32Array {
     const { starts, profiles, take } = this.begin(fixed);
     const left = new Set(jobs);

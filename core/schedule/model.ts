@@ -40,7 +40,7 @@ export interface Model {
   heldJobs: number[];
 }
 
-/** A wish that no timetable can fulfil, with the step at which it fails; null where there is a timetable. */
+/** A wish that no timetable can fulfil, with the step at which it fails; null if there is a timetable. */
 export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
   for (const job of request.jobs)
     for (const [index, step] of job.steps.entries()) {
@@ -69,7 +69,7 @@ export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAns
 }
 
 /**
- * Why the steps that are held to a time cannot be: the first that its own job's waits do not let start then, with when they would.
+ * Returns why the steps that are held to a time cannot be: the first that its own job's waits do not let start then, with when they would.
  * Null where each job alone could keep them.
  */
 function heldFault(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
@@ -151,7 +151,7 @@ export function modelOf(request: ScheduleRequest): Model {
   return model;
 }
 
-/** When the last step ends, in minutes. */
+/** Returns when the last step ends, in minutes. */
 export const makespanOf = ({ last, dur, background }: Pick<Model, "last" | "dur" | "background">, starts: ArrayLike<number>): number =>
   last.reduce((most, op, j) => (background[j] ? most : Math.max(most, (starts[op] as number) + (dur[op] as number))), 0);
 
@@ -159,6 +159,6 @@ export const makespanOf = ({ last, dur, background }: Pick<Model, "last" | "dur"
 export const latenessOf = ({ last, dur, due }: Pick<Model, "last" | "dur" | "due">, starts: ArrayLike<number>): number =>
   last.reduce((sum, op, j) => sum + ((due[j] as number) < 0 ? 0 : Math.max(0, (starts[op] as number) + (dur[op] as number) - (due[j] as number))), 0);
 
-/** What is to be as small as can be, of the objective asked for. */
+/** Returns what is to be as small as can be, of the objective asked for. */
 export const worth = (model: Model, starts: ArrayLike<number>): number =>
   model.objective === "makespan" ? makespanOf(model, starts) : latenessOf(model, starts);

@@ -98,7 +98,7 @@ export class Network {
     this.queueAll();
   }
 
-  /** What has to be known to come back here. */
+  /** Returns what has to be known to come back here. */
   mark(): { arcs: number; settled: number; low: Int32Array; high: Int32Array } {
     return { arcs: this.arcs, settled: this.trail.length, low: this.low.slice(), high: this.high.slice() };
   }
@@ -211,7 +211,7 @@ export class Network {
     return true;
   }
 
-  /** What the value that is looked for says of the ends of jobs. */
+  /** Returns what the value that is looked for says of the ends of jobs. */
   private bound(): boolean {
     const { model, low, target, ends } = this;
     if (Number.isFinite(ends)) {
@@ -235,10 +235,10 @@ export class Network {
     return true;
   }
 
-  /** Whether a pair was ordered since this was last looked at: what follows from it is worked out anew. */
+  /** Whether a pair was ordered since this was last looked at: what follows from it is recalculated. */
   private ordered = false;
 
-  /** Orders pairs of which only one order is left; false where none is. */
+  /** Returns orders pairs of which only one order is left; false where none is. */
   private pairs(): boolean {
     const { low, high, open, settled, pairU, pairV } = this;
     const { uses } = this.model;

@@ -16,7 +16,7 @@ export interface Found {
 
 const slackOf = (net: Network, u: Use, v: Use): number => (net.high[v.a] as number) + v.aOff - ((net.low[u.b] as number) + u.bOff);
 
-/** Two uses that lie on one another at the earliest starts and must be ordered: the pair with the least room. */
+/** Returns two uses that lie on one another at the earliest starts and must be ordered: the pair with the least room. */
 function tightest(net: Network, noise: () => number): number {
   const { low, open, settled, pairU, pairV } = net;
   const { uses } = net.model;
@@ -167,7 +167,7 @@ function hold(net: Network, starts: Int32Array, freed: Uint8Array): void {
   );
 }
 
-/** How hard it was to make a resource do: what takes longest stands first in the first orders tried. */
+/** Returns how hard it was to make a resource do: what takes longest stands first in the first orders tried. */
 function firstOrders(model: Model, all: readonly number[], random: () => number): number[][] {
   const span = (j: number) => {
     let sum = 0;
@@ -182,7 +182,7 @@ function firstOrders(model: Model, all: readonly number[], random: () => number)
   return orders;
 }
 
-/** What no timetable can be below, from each job alone. */
+/** Returns what no timetable can be below, from each job alone. */
 function simpleBound(model: Model): number {
   let most = 0;
   let late = 0;
@@ -196,11 +196,11 @@ function simpleBound(model: Model): number {
   return model.objective === "makespan" ? most : late;
 }
 
-/** The ends of all jobs together. */
+/** Returns the ends of all jobs together. */
 const endsOf = ({ last, dur }: Pick<Model, "last" | "dur">, starts: Int32Array): number =>
   last.reduce((sum, op) => sum + (starts[op] as number) + (dur[op] as number), 0);
 
-/** More pairs of uses than this are not held against one another. */
+/** More pairs of uses than this are not compared with one another. */
 const MAX_PAIRS = 400_000;
 const pairsOf = (model: Model): number => {
   const uses = new Int32Array(model.caps.length);
@@ -208,7 +208,7 @@ const pairsOf = (model: Model): number => {
   return uses.reduce((sum, n) => sum + (n * (n - 1)) / 2, 0);
 };
 
-/** The least target that cannot be shown to be out of reach without deciding anything. */
+/** Returns the least target that cannot be shown to be out of reach without deciding anything. */
 function rootBound(net: Network, from: number, to: number): number {
   const holds = (target: number) => {
     net.target = target;

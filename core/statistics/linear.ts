@@ -1,4 +1,4 @@
-/** The lower triangle L of a symmetric positive definite matrix with L Lᵀ = a (Cholesky); null where it is none, or nearly singular. */
+/** The lower triangle L of a symmetric positive definite matrix with L Lᵀ = a (Cholesky); null if it is none, or nearly singular. */
 export function cholesky(a: readonly (readonly number[])[]): number[][] | null {
   const n = a.length;
   const l = Array.from({ length: n }, () => new Array<number>(n).fill(0));
@@ -17,7 +17,7 @@ export function cholesky(a: readonly (readonly number[])[]): number[][] | null {
   return l;
 }
 
-/** The inverse of L Lᵀ, and the logarithm of its determinant. */
+/** Returns the inverse of L Lᵀ, and the logarithm of its determinant. */
 export function inverted(l: readonly (readonly number[])[]): { inverse: number[][]; logDet: number } {
   const n = l.length;
   const inverse = Array.from({ length: n }, () => new Array<number>(n).fill(0));

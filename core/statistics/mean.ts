@@ -1,6 +1,6 @@
 import { tQuantile } from "./tails";
 
-/** The mean of some values, and half of its 95 % interval by Student's t; null of fewer than two. Needs at least one value. */
+/** Returns the mean of some values, and half of its 95 % interval by Student's t; null of fewer than two. Needs at least one value. */
 export function meanInterval(values: readonly number[]): { mean: number; half: number | null } {
   const n = values.length;
   const mean = values.reduce((a, b) => a + b, 0) / n;
@@ -9,7 +9,7 @@ export function meanInterval(values: readonly number[]): { mean: number; half: n
   return { mean, half: (tQuantile(0.975, n - 1) * sd) / Math.sqrt(n) };
 }
 
-/** The middle one of some values, between the two middle ones of an even number. Needs at least one value. */
+/** Returns the middle one of some values, between the two middle ones of an even number. Needs at least one value. */
 export function median(of: readonly number[]): number {
   const sorted = [...of].sort((a, b) => a - b);
   const middle = sorted.length >> 1;

@@ -51,9 +51,9 @@ function sumsOf(rows: readonly Observed[], p: number): Sums {
 }
 
 /**
- * A linear model with a level of its own for each group (a random intercept), by restricted maximum likelihood: the share
+ * Returns a linear model with a level of its own for each group (a random intercept), by restricted maximum likelihood: the share
  * of the variance that lies between groups is found along its one dimension. Laird & Ware 1982; the profile is that of any
- * handbook of mixed models. Checked against statsmodels' MixedLM. Null where the columns cannot be told apart, or nothing
+ * handbook of mixed models. Checked against statsmodels' MixedLM. Null if the columns cannot be told apart, or nothing
  * is left to judge by.
  */
 export function mixed(rows: readonly Observed[]): Mixed | null {

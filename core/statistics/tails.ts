@@ -6,7 +6,7 @@ function lnGamma(x: number): number {
   return -base + Math.log((Math.sqrt(2 * Math.PI) * series) / x);
 }
 
-/** The regularised incomplete beta function, by Lentz's continued fraction (Abramowitz & Stegun 26.5.8). */
+/** Returns the regularised incomplete beta function, by Lentz's continued fraction (Abramowitz & Stegun 26.5.8). */
 function betaShare(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
   if (x >= 1) return 1;
@@ -29,13 +29,13 @@ function betaShare(x: number, a: number, b: number): number {
   return front * h;
 }
 
-/** How likely an F of this size or more is by chance. @throws RangeError for degrees of freedom that are not above 0 */
+/** Returns how likely an F of this size or more is by chance. @throws RangeError for degrees of freedom that are not above 0 */
 export function fTail(f: number, df1: number, df2: number): number {
   if (!(df1 > 0) || !(df2 > 0)) throw new RangeError("Degrees of freedom are above 0.");
   return f > 0 ? betaShare(df2 / (df2 + df1 * f), df2 / 2, df1 / 2) : 1;
 }
 
-/** The share of a standard normal distribution below z: its series near the middle, a continued fraction further out (Abramowitz & Stegun 26.2.11 and 26.2.14). */
+/** Returns the share of a standard normal distribution below z: its series near the middle, a continued fraction further out (Abramowitz & Stegun 26.2.11 and 26.2.14). */
 export function normalBelow(z: number): number {
   const density = Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI);
   if (Math.abs(z) < 3) {
@@ -56,7 +56,7 @@ export function normalBelow(z: number): number {
 const quantiles = new Map<string, number>();
 const MAX_KEPT = 1_000;
 
-/** The value that Student's t with so many degrees of freedom stays below in a share of cases. */
+/** Returns the value that Student's t with so many degrees of freedom stays below in a share of cases. */
 export function tQuantile(share: number, df: number): number {
   const key = `${share} ${df}`;
   const kept = quantiles.get(key);

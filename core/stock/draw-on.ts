@@ -14,7 +14,7 @@ export interface PieceOf {
 const EXACT = { id: null, name: "", resolutionUg: 1_000 };
 
 /**
- * What one piece draws from the shelf, by material: milligrams rounded up to the whole milligram, dye by the weight of its
+ * Returns what one piece draws from the shelf, by material: milligrams rounded up to the whole milligram, dye by the weight of its
  * drops, its vessel as one piece and its wicks. Weighing on marks can ask for a mark more in a batch. @throws WeighOutError as `weighOut`.
  */
 export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Materials): Map<string, number> {

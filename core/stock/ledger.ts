@@ -8,7 +8,7 @@ export interface Lot {
   /** ISO date or time. */
   receivedAt: string;
   amount: number;
-  /** What the whole lot cost, in minor units; null where nobody wrote it down. */
+  /** What the whole lot cost, in minor units; null if nobody wrote it down. */
   cost: number | null;
 }
 export interface Draw {
@@ -22,11 +22,11 @@ export interface Count {
   amount: number;
 }
 
-/** What one draw took of one lot; `lotId` null where no lot covers it. */
+/** What one draw took of one lot; `lotId` null if no lot covers it. */
 export interface Taken {
   lotId: string | null;
   amount: number;
-  /** Minor units, unrounded where a lot's cost does not divide; null where it is not known. */
+  /** Minor units, unrounded where a lot's cost does not divide; null if it is not known. */
   cost: number | null;
 }
 
@@ -50,7 +50,7 @@ export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: rea
     received += lot.amount;
   }
   const receivedBy = (at: number) => row.reduce((sum, lot) => sum + (time(lot.receivedAt) <= at ? lot.amount : 0), 0);
-  /** The parts of lots that lie between two places of the row. */
+  /** Returns the parts of lots that lie between two places of the row. */
   const between = (from: number, to: number): Taken[] => {
     const out: Taken[] = [];
     let covered = 0;
@@ -81,7 +81,7 @@ export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: rea
   return { onHand: received - place, left: received > place ? between(place, received) : [], taken };
 }
 
-/** What draws one after another would take from what is left, the oldest lot first; what is not there comes last, without a cost. */
+/** Returns what draws one after another would take from what is left, the oldest lot first; what is not there comes last, without a cost. */
 export function drawing(left: Ledger["left"]): (amount: number) => Taken[] {
   const rest = left.map((lot) => ({ ...lot }));
   return (amount) => {
@@ -101,7 +101,7 @@ export function drawing(left: Ledger["left"]): (amount: number) => Taken[] {
   };
 }
 
-/** What drawing one amount would take from what is left, and cost. */
+/** Returns what drawing one amount would take from what is left, and cost. */
 export const wouldTake = (left: Ledger["left"], amount: number): Taken[] => drawing(left)(amount);
 
 /** The cost of what was taken, and how much of it has no known cost. */
@@ -122,7 +122,7 @@ export interface PieceCost {
 }
 
 /**
- * The cost of one piece of each product: its share of each pot that filled it, by what that pot poured into it, spare included, and its own
+ * Returns the cost of one piece of each product: its share of each pot that filled it, by what that pot poured into it, spare included, and its own
  * parts. A pot that poured into none is shared by all that was poured.
  * @param potCosts of each pot; @param products with what each pot pours into one piece
  */

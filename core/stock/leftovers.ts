@@ -35,8 +35,8 @@ export interface Programme {
 export class LeftoversError extends Error {}
 
 /**
- * The integer programme of "which mix of my products uses up these leftovers best, or earns most?".
- * @throws LeftoversError where the least counts already need more than there is, or a product draws on nothing and has no most.
+ * Returns the integer programme of "which mix of my products uses up these leftovers best, or earns most?".
+ * @throws LeftoversError if the least counts already need more than there is, or a product draws on nothing and has no most.
  */
 export function leftoversProgramme(choices: readonly Choice[], supplies: readonly Supply[], aim: Aim): Programme {
   supplies.forEach((supply, row) => {
@@ -81,7 +81,7 @@ export interface Mixture {
 
 /**
  * Reads a solver's answer: rounds the counts, and checks them against the programme in whole numbers, since a solver
- * works within tolerances. @throws LeftoversError where they do not hold.
+ * works within tolerances. @throws LeftoversError if they do not hold.
  */
 export function mixtureOf(programme: Programme, values: ArrayLike<number>, bound: number): Mixture {
   const counts = programme.cost.map((_cost, column) => Math.round(values[column] ?? 0));
@@ -102,7 +102,7 @@ export function mixtureOf(programme: Programme, values: ArrayLike<number>, bound
   return { counts, left, value, bound: top, proved: top - value < 1 };
 }
 
-/** How many of one thing alone what is there allows; null where it draws on none of it. */
+/** Returns how many of one thing alone what is there allows; null if it draws on none of it. */
 export function mostAlone(uses: readonly number[], have: readonly number[]): { n: number; limitedBy: number } | null {
   let n = Number.POSITIVE_INFINITY;
   let limitedBy = -1;

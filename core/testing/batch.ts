@@ -9,7 +9,7 @@ import type { Process } from "../process/schema";
 export const at = (minutes: number): string => new Date(Date.UTC(2026, 1, 2, 9) + minutes * 60_000).toISOString();
 
 let count = 0;
-/** Ids that sort in the order they are made. */
+/** Returns ids that sort in the order they are made. */
 export const anId = (): string => `0190c0de-0000-7000-8000-${(++count).toString(16).padStart(12, "0")}`;
 
 export const presetProcess = (id: string): Process => processFrom(PRESET_PROCESSES.find((preset) => preset.id === id) as PresetProcess);
@@ -18,7 +18,7 @@ export const presetProcess = (id: string): Process => processFrom(PRESET_PROCESS
 export const GRAM_SCALE = { id: null, name: "bench scale", resolutionUg: 1_000_000 };
 export const GRAMS = { wax: GRAM_SCALE, oil: GRAM_SCALE };
 
-/** A plan for ten cups of 14 g at 10 % of the wax: 127 + 13. */
+/** Returns a plan for ten cups of 14 g at 10 % of the wax: 127 + 13. */
 export function aPlan(ids: { wax: string; oil: string; vessel: string; process?: string; pots?: number; wick?: string }): BatchPlan {
   const spec = { waxes: [{ id: ids.wax, share: 1 }], fragrances: [{ id: ids.oil, share: 1 }], basis: "wax" as const, loadPpm: 100_000, notes: "" };
   const shelf = {

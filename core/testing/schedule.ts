@@ -1,6 +1,6 @@
 import type { ScheduleAnswer, ScheduleRequest } from "../schedule/request";
 
-/** What is wrong with a timetable: order, waits, release, room. It shares nothing with what made it, and looks at every minute. */
+/** Returns what is wrong with a timetable: order, waits, release, room. It shares nothing with what made it, and looks at every minute. */
 export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, "steps" | "makespan" | "total_lateness" | "lower_bound">): string[] {
   const faults: string[] = [];
   const found = new Map(answer.steps.map((step) => [`${step.job}/${step.step}`, step]));
@@ -44,7 +44,7 @@ export function faultsOf(request: ScheduleRequest, answer: Pick<ScheduleAnswer, 
   return faults;
 }
 
-/** The least value by trying every start of every step up to a horizon; null where none fits into it. For a handful of steps only. */
+/** Returns the least value by trying every start of every step up to a horizon; null if none fits into it. For a handful of steps only. */
 export function byTrying(request: ScheduleRequest, horizon: number): number | null {
   const steps = request.jobs.flatMap((job) => job.steps.map((step, index) => ({ job, step, at: index })));
   const left: Record<string, Int32Array> = Object.fromEntries(

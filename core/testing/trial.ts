@@ -9,7 +9,7 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
 type TestCandle = TrialPlan["testCandles"][number];
-/** A test candle in a jar of 83 mm that narrows to 76, for tests. */
+/** Returns a test candle in a jar of 83 mm that narrows to 76, for tests. */
 export const aTestCandle = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
   variant: key[0] as string,

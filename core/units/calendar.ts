@@ -37,7 +37,7 @@ function clockOf(zone: string): Intl.DateTimeFormat {
   return clock;
 }
 
-/** What the platform says of a moment, in ms. */
+/** Returns what the platform says of a moment, in ms. */
 function askedOf(ms: number, zone: string): Wall {
   const wall: Record<string, number> = {};
   for (const { type, value } of clockOf(zone).formatToParts(ms)) wall[type] = Number(value);
@@ -71,7 +71,7 @@ function offsetAt(ms: number, zone: string): number {
   return offset;
 }
 
-/** What the wall of a zone (IANA name) shows at a moment. */
+/** Returns what the wall of a zone (IANA name) shows at a moment. */
 export function wallAt(at: number | string, zone: string): Wall {
   const ms = typeof at === "string" ? Date.parse(at) : at;
   const there = new Date(ms + offsetAt(ms, zone));
@@ -86,7 +86,7 @@ export function wallAt(at: number | string, zone: string): Wall {
 }
 
 /**
- * The moments at which the wall of a zone shows this, in ms, the earlier first: two where clocks go back and the hour comes twice. Hours past the day's end
+ * Returns the moments at which the wall of a zone shows this, in ms, the earlier first: two where clocks go back and the hour comes twice. Hours past the day's end
  * run on into the next; a time that is left out where clocks go forward is as much later.
  */
 export function momentsOf(wall: Wall, zone: string): [number, ...number[]] {
@@ -97,17 +97,17 @@ export function momentsOf(wall: Wall, zone: string): [number, ...number[]] {
   return first === undefined ? [shown - before] : [first, ...more];
 }
 
-/** The same, where clocks go back the first of the two. */
+/** Returns the same, where clocks go back the first of the two. */
 export const momentOf = (wall: Wall, zone: string): number => momentsOf(wall, zone)[0];
 
-/** Whether a moment is in an hour that comes twice where clocks go back, and in which of the two; null in any other. */
+/** Returns whether a moment is in an hour that comes twice where clocks go back, and in which of the two; null in any other. */
 export function repeatOf(at: number | string, zone: string): "first" | "second" | null {
   const ms = typeof at === "string" ? Date.parse(at) : at;
   const [first, second] = momentsOf(wallAt(ms, zone), zone);
   return second === undefined ? null : Math.floor(ms / 1_000) === Math.floor(first / 1_000) ? "first" : "second";
 }
 
-/** The moments of a time of a day in a zone, as `momentsOf`: minutes after midnight by the wall. */
+/** Returns the moments of a time of a day in a zone, as `momentsOf`: minutes after midnight by the wall. */
 export const timesOn = (day: string, minutes: number, zone: string): [number, ...number[]] =>
   momentsOf({ ...partsOf(day), hour: 0, minute: minutes, second: 0 }, zone);
 
@@ -115,28 +115,28 @@ const two = (n: number): string => String(n).padStart(2, "0");
 const isoOf = ({ year, month, day }: Pick<Wall, "year" | "month" | "day">): string => `${String(year).padStart(4, "0")}-${two(month)}-${two(day)}`;
 const partsOf = (day: string) => ({ year: Number(day.slice(0, 4)), month: Number(day.slice(5, 7)), day: Number(day.slice(8, 10)) });
 
-/** The day on which a moment falls in a zone. */
+/** Returns the day on which a moment falls in a zone. */
 export const dayAt = (at: number | string, zone: string): string => isoOf(wallAt(at, zone));
 
-/** The moment of a time of a day in a zone, in ms: minutes after midnight by the wall, 0 for the day's beginning. */
+/** Returns the moment of a time of a day in a zone, in ms: minutes after midnight by the wall, 0 for the day's beginning. */
 export const timeOn = (day: string, minutes: number, zone: string): number => momentOf({ ...partsOf(day), hour: 0, minute: minutes, second: 0 }, zone);
 
-/** Minutes after midnight that the wall of a zone shows. */
+/** Returns minutes after midnight that the wall of a zone shows. */
 export function minutesAt(at: number | string, zone: string): number {
   const { hour, minute } = wallAt(at, zone);
   return hour * 60 + minute;
 }
 
-/** A day so many days later; negative for earlier. */
+/** Returns a day so many days later; negative for earlier. */
 export const addDays = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
 
-/** How many days the second is after the first. */
+/** Returns how many days the second is after the first. */
 export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY_MS);
 
 /** 1 for Monday to 7 for Sunday. */
 export const weekdayOf = (day: string): number => new Date(`${day}T00:00:00Z`).getUTCDay() || 7;
 
-/** A day in the tokens of a manner: ccc weekday, d day, LLL month, L month's number, yyyy year. */
+/** Returns a day in the tokens of a manner: ccc weekday, d day, LLL month, L month's number, yyyy year. */
 export function writeDay(day: string, pattern: string): string {
   const { year, month, day: of } = partsOf(day);
   const tokens: Record<string, string> = {
@@ -151,13 +151,13 @@ export function writeDay(day: string, pattern: string): string {
   return pattern.replace(/yyyy|ccc|LLL|LL|L|dd|d/g, (token) => tokens[token] as string);
 }
 
-/** The time of day that a wall shows, on a clock of 24 or 12 hours. */
+/** Returns the time of day that a wall shows, on a clock of 24 or 12 hours. */
 export function writeClock({ hour, minute, second }: Wall, hours: 12 | 24, seconds = false): string {
   const rest = `${two(minute)}${seconds ? `:${two(second)}` : ""}`;
   return hours === 24 ? `${two(hour)}:${rest}` : `${hour % 12 || 12}:${rest} ${hour < 12 ? "am" : "pm"}`;
 }
 
-/** Reads a day written in the tokens d, L, LLL and yyyy; one without its year has it null. Null where it is none. */
+/** Reads a day written in the tokens d, L, LLL and yyyy; one without its year has it null. Null if it is none. */
 export function readDayAs(text: string, pattern: string): { year: number | null; month: number; day: number } | null {
   const names: string[] = [];
   const source = pattern.replace(/yyyy|LLL|L+|d+|[.*+?^${}()|[\]\\]/g, (token) => {

@@ -7,7 +7,7 @@ export type Density = number;
 /** Density of water: 0.9982 g/ml at 20 °C, CRC Handbook of Chemistry and Physics (from memory). */
 export const WATER_DENSITY_20C: Density = 998_200;
 
-/** What a volume in cubic millimeters weighs, in mg; and the cubic millimeters of a weight in mg. */
+/** Returns what a volume in cubic millimeters weighs, in mg; and the cubic millimeters of a weight in mg. */
 export const weightOf = (cubicMm: number, density: Density): number => (cubicMm * density) / 1e6;
 export const cubicMmOf = (mg: number, density: Density): number => (mg * 1e6) / density;
 

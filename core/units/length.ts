@@ -8,7 +8,7 @@ export type LengthUnit = "mm" | "in";
 /** Micrometers in one unit. NIST Special Publication 811, appendix B: 1 in = 25.4 mm exactly. */
 const UM_PER = { mm: 1_000, cm: 10_000, in: 25_400 } as const;
 
-/** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` where nothing is said. Bounds in millimeters. */
+/** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` if nothing is given. Bounds in millimeters. */
 export function parseLength(text: string, bounds: { least: number; most: number }, unit: LengthUnit = "mm"): Parsed<Micrometers> {
   const typed = text.trim();
   const named = /(mm|cm|in\.?|inch|inches|["”″])$/i.exec(typed)?.[1]?.toLowerCase() ?? unit;
@@ -28,7 +28,7 @@ export function parseLength(text: string, bounds: { least: number; most: number 
 const REACH_UM = { m: 1_000_000, ft: 304_800 } as const;
 const MAX_REACH_UM = 50_000_000;
 
-/** Reads how far something reaches in a room: "2 ft", "0.6 m", "60 cm"; feet or meters where nothing is said, as the lengths are. */
+/** Reads how far something reaches in a room: "2 ft", "0.6 m", "60 cm"; feet or meters if nothing is given, as the lengths are. */
 export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometers> {
   const [, figure = "", named] = /^(.*?)\s*(ft|feet|foot|['’′]|m|meters?|metres?)?$/i.exec(text.trim()) ?? [];
   const number = parseNumber(figure);
@@ -38,7 +38,7 @@ export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometers> 
   return um >= 0 && um <= MAX_REACH_UM ? good(um) : bad("out-of-range", "No candle reaches so far.");
 }
 
-/** A distance in a room: feet to a half, or meters to a tenth. */
+/** Returns a distance in a room: feet to a half, or meters to a tenth. */
 export const writeReach = (um: Micrometers, unit: LengthUnit): string =>
   unit === "in" ? `${writeNumber(Math.round((um / REACH_UM.ft) * 2) / 2, 1)} ft` : `${writeNumber(um / REACH_UM.m, 1)} m`;
 
@@ -54,6 +54,6 @@ function inches(um: Micrometers): string {
   return [n >= 16 ? String(Math.floor(n / 16)) : "", over > 0 ? `${over}/${under}` : ""].filter(Boolean).join(" ");
 }
 
-/** A length in words: "78 mm"; in inches by sixteenths where it lies on one, else with two decimals: "3 1/16 in", "3.07 in". */
+/** Returns a length in words: "78 mm"; in inches by sixteenths where it lies on one, else with two decimals: "3 1/16 in", "3.07 in". */
 export const writeLength = (um: Micrometers, unit: LengthUnit, decimals = 1): string =>
   unit === "mm" ? `${writeNumber(um / UM_PER.mm, decimals)} mm` : `${inches(um)} in`;

@@ -50,10 +50,10 @@ const CURRENCIES: Record<Locale, string> = {
   "fr-FR": "EUR",
   "sv-SE": "SEK",
 };
-/** The currency that a new workshop begins with. British manners are chosen elsewhere too: pounds only where the zone is that of Britain. */
+/** Returns the currency that a new workshop begins with. British manners are chosen elsewhere too: pounds only where the zone is that of Britain. */
 export const currencyFor = (locale: Locale, zone: string): string => (locale === "en-GB" && zone !== "Europe/London" ? "EUR" : CURRENCIES[locale]);
 
-/** A text with the numbers in it as a place writes them: its decimal mark, and its mark between thousands from ten thousand on. Only for what is shown, never for what is typed over. */
+/** Returns a text with the numbers in it as a place writes them: its decimal mark, and its mark between thousands from ten thousand on. Only for what is shown, never for what is typed over. */
 export function localize(text: string, { decimal, group }: Pick<LocaleFormat, "decimal" | "group">): string {
   // Only numbers: no version "1.2.3", no date, no code of letters and digits.
   return text.replace(/(?<![\w.,])\d+(?:\.\d+)?(?![\d]|[.,]\d)/g, (number) => {

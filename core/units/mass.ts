@@ -119,7 +119,7 @@ export function parseMass(text: string, options: MassOptions): Parsed<Milligrams
   return good(value);
 }
 
-/** How many decimals a mass needs on a scale of the given resolution (micrograms a step). */
+/** Returns how many decimals a mass needs on a scale of the given resolution (micrograms a step). */
 export function decimalsFor(unit: MassUnit, resolutionUg: number | null): number {
   if (resolutionUg === null) return unit === "g" ? 1 : 2;
   const step = resolutionUg / 1_000 / MG_PER[unit];
@@ -140,7 +140,7 @@ export function massParts(mg: Milligrams, unit: MassUnit, resolutionUg: number |
   return { figure: writeNumber(value, decimals, resolutionUg !== null), unit };
 }
 
-/** A mass in words: "127 g", "4.48 oz". */
+/** Returns a mass in words: "127 g", "4.48 oz". */
 export function writeMass(mg: Milligrams, unit: MassUnit, resolutionUg: number | null = null): string {
   const parts = massParts(mg, unit, resolutionUg);
   return `${parts.figure} ${parts.unit}`;
@@ -160,7 +160,7 @@ const MILLI_OUNCE_UG = MG_PER.oz;
 /** A resolution that was cut to whole micrograms is off by less than this. */
 const CUT_UG = 1;
 
-/** Whether a resolution is a number of thousandths of an ounce and not of whole milligrams. */
+/** Returns whether a resolution is a number of thousandths of an ounce and not of whole milligrams. */
 const isInOunces = (ug: number): boolean => {
   const steps = Math.round(ug / MILLI_OUNCE_UG);
   return ug % 1_000 !== 0 && steps > 0 && Math.abs(ug - steps * MILLI_OUNCE_UG) < CUT_UG;
@@ -198,7 +198,7 @@ export const writeResolution = (scale: ScaleDisplay): string => {
 export const sumOfShown = (all: readonly Milligrams[], unit: MassUnit): Milligrams =>
   Math.round(all.reduce((sum, mg) => sum + Number(massParts(mg, unit).figure), 0) * MG_PER[unit]);
 
-/** A weight of a pound or more as pounds and ounces apart: "1 lb 4.5", to be followed by "oz". `decimals` are those of the ounces. */
+/** Returns a weight of a pound or more as pounds and ounces apart: "1 lb 4.5", to be followed by "oz". `decimals` are those of the ounces. */
 export function poundsAndOunces(mg: Milligrams, decimals: number): string {
   const step = 10 ** decimals;
   const ounces = Math.round((Math.abs(mg) / MG_PER.oz) * step) / step;
@@ -206,7 +206,7 @@ export function poundsAndOunces(mg: Milligrams, decimals: number): string {
   return `${mg < 0 ? "\u2212" : ""}${pounds} lb ${writeNumber(ounces - pounds * 16, decimals)}`;
 }
 
-/** A store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
+/** Returns a store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
 export function writeBulk(mg: Milligrams, unit: MassUnit): string {
   const large = unit === "g" ? "kg" : "lb";
   const decimals = Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2;

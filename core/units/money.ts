@@ -4,7 +4,7 @@ import { bad, good, type Parsed } from "./parsed";
 /** Money is held in whole minor units (cents, pence) of the workshop's currency. */
 export type Minor = number;
 
-/** How many decimals a currency has, as the Unicode data that comes with JavaScript says. */
+/** Returns how many decimals a currency has, as the Unicode data that comes with JavaScript says. */
 export const currencyDecimals = (currency: string): number =>
   new Intl.NumberFormat("en", { style: "currency", currency }).resolvedOptions().maximumFractionDigits ?? 2;
 
@@ -30,5 +30,5 @@ export function writeMoney(minor: number, currency: string, extra = 0, locale = 
   }).format(minor / 10 ** decimals);
 }
 
-/** Whether JavaScript's currency data knows a code of three letters (ISO 4217). */
+/** Returns whether JavaScript's currency data knows a code of three letters (ISO 4217). */
 export const isCurrency = (code: string): boolean => Intl.supportedValuesOf("currency").includes(code);

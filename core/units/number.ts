@@ -71,8 +71,8 @@ function thousandOr(typed: string, joined: string, parted: string, decimal = "."
 }
 
 /**
- * A question where a figure in a text could group thousands as the place writes them: "12.500" in Germany is twelve thousand five hundred,
- * or twelve and a half. Null where no figure can. (A comma is asked about wherever it stands, by `parseNumber`.)
+ * Returns a question where a figure in a text could group thousands as the place writes them: "12.500" in Germany is twelve thousand five hundred,
+ * or twelve and a half. Null if no figure can. (A comma is asked about wherever it stands, by `parseNumber`.)
  */
 export function askWhetherThousands(text: string, { group, decimal }: { group: string; decimal: string }): Unread | null {
   if (group !== ".") return null;

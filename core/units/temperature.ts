@@ -29,7 +29,7 @@ export function parseTemperature(text: string, unit: TemperatureUnit): Parsed<Ce
   return good(centi);
 }
 
-/** A temperature with as few digits as read back to it: 174 °F, and not 174.002. */
+/** Returns a temperature with as few digits as read back to it: 174 °F, and not 174.002. */
 export function degreesAsTyped(centi: CentiCelsius, unit: TemperatureUnit): string {
   if (unit === "C") return writeNumber(centi / 100, 2);
   const degrees = toFahrenheit(centi);

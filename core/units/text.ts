@@ -1,6 +1,6 @@
 /** Signs that no keyboard types: controls other than tab and new line, and halves of a sign in two parts. */
 const UNSEEN = /(?![\t\n])\p{Cc}|\p{Cs}/gu;
-/** What no database keeps. Older records may hold other controls, and are still read. */
+/** Returns what no database keeps. Older records may hold other controls, and are still read. */
 const isUnkept = (text: string): boolean => text.includes("\u0000") || /\p{Cs}/u.test(text);
 
 /** Text as it was meant: what is pasted can carry signs that nobody sees. Line ends are made one. */
@@ -9,7 +9,7 @@ export const cleanText = (text: string): string => text.replace(/\r\n?/g, "\n").
 /** The deepest nesting that is looked through. */
 const DEEPEST = 64;
 
-/** Where in a value a text holds a sign that cannot be kept; null where none does. Keys count too. */
+/** Returns where in a value a text holds a sign that cannot be kept; null if none does. Keys count too. */
 export function oddTextIn(value: unknown, path: readonly string[] = []): string | null {
   if (typeof value === "string") return isUnkept(value) ? path.join(".") || "text" : null;
   if (!value || typeof value !== "object" || path.length > DEEPEST) return null;

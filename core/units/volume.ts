@@ -16,7 +16,7 @@ export interface Volume {
   ml: number;
 }
 
-/** Reads "10 ml", "4 fl oz", "20 cl"; null where the text is no volume at all. */
+/** Reads "10 ml", "4 fl oz", "20 cl"; null if the text is no volume at all. */
 export function parseVolume(text: string): Parsed<Volume> | null {
   const match = VOLUME.exec(text.trim());
   if (!match) return null;
@@ -64,5 +64,5 @@ export function parseWater(text: string, options: MassOptions): Parsed<Milligram
   return volume.ok ? parseMass(`${(volume.value.ml * WATER_DENSITY_20C) / 1e6} g`, options) : volume;
 }
 
-/** How many bottles of a size hold a weight of oil: weight ÷ density ÷ size, rounded up. Size in milliliters. */
+/** Returns how many bottles of a size hold a weight of oil: weight ÷ density ÷ size, rounded up. Size in milliliters. */
 export const bottlesFor = (mg: Milligrams, density: Density, bottleMl: number): number => Math.ceil((mg * 1_000) / density / bottleMl - 1e-9);

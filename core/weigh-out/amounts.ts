@@ -10,9 +10,9 @@ export interface Scale {
   id: string | null;
   name: string;
   resolutionUg: number;
-  /** What it shows; null where nobody said. */
+  /** What it shows; null if nobody said. */
   unit?: ScaleUnit | null;
-  /** The most it takes; null where nobody said. */
+  /** The most it takes; null if nobody said. */
   capacityMg?: Milligrams | null;
 }
 /** Which scale weighs the wax, and which the oils, additives and dyes. */
@@ -28,7 +28,7 @@ export interface WeighedComponent extends MixedComponent {
 export interface Amounts extends WeighedOut {
   /** In the order of weighing; their grams sum to the total. */
   components: WeighedComponent[];
-  /** The tightest limit on the load, in millionths of the wax; null where none is known. */
+  /** The tightest limit on the load, in millionths of the wax; null if none is known. */
   maxLoadPpm: number | null;
 }
 
@@ -66,11 +66,11 @@ export function amountsFor(recipe: RecipeParts, shelf: Materials, order: PotOrde
   return { ...amounts, maxLoadPpm, components };
 }
 
-/** What a scale takes; as good as anything where nobody said. */
+/** Returns what a scale takes; as good as anything where nobody said. */
 const takes = (scale: Scale) => scale.capacityMg ?? LARGEST_MASS_MG;
 
 /**
- * Which scales a pot is weighed on: wax on the one that takes most, oil on the finest that can take it at once. Null where
+ * Returns which scales a pot is weighed on: wax on the one that takes most, oil on the finest that can take it at once. Null if
  * there is none: a scale is asked for, and none is supposed. `oilMg` is about what the largest oil or additive weighs.
  */
 export function scalesFor(scales: readonly Scale[], oilMg: Milligrams): Scales | null {

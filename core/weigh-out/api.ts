@@ -117,7 +117,7 @@ function answered(list: readonly Omit<PotComponent, "resolutionUg">[]): z.output
   return out;
 }
 
-/** The pitchers of a pot, as they are answered. @throws WeighOutError where they cannot hold it. */
+/** The pitchers of a pot, as they are answered. @throws WeighOutError if they cannot hold it. */
 function pitchersOf(list: readonly MixedComponent[], capacityG: number, resolutionUg: number, fragranceResolutionUg: number, maxLoadPpm: number | null) {
   const components: PotComponent[] = list.map((part) => ({ ...part, resolutionUg: part.kind === "fragrance" ? fragranceResolutionUg : resolutionUg }));
   try {
@@ -131,7 +131,7 @@ function pitchersOf(list: readonly MixedComponent[], capacityG: number, resoluti
   }
 }
 
-/** Answers one scale request. @throws WeighOutError where the amounts cannot make a batch. */
+/** Answers one scale request. @throws WeighOutError if the amounts cannot make a batch. */
 export function answerScale(request: z.output<typeof scaleRequest>): z.output<typeof scaleResponse> {
   const resolutionUg = exactResolution(request.scale_resolution_g * 1e6);
   const fragranceResolutionUg = exactResolution((request.fragrance_resolution_g ?? request.scale_resolution_g) * 1e6);
@@ -182,7 +182,7 @@ export function answerScale(request: z.output<typeof scaleRequest>): z.output<ty
   return answer;
 }
 
-/** The messages of a refused request, gathered by field: `{"load_percent":["…"]}`. */
+/** Returns the messages of a refused request, gathered by field: `{"load_percent":["…"]}`. */
 export function fieldErrors(error: z.ZodError | WeighOutError): Record<string, string[]> {
   if (error instanceof WeighOutError) return { [error.field]: [error.message] };
   const fields: Record<string, string[]> = {};

@@ -13,7 +13,7 @@ export interface WeighOutInput {
   basis: LoadBasis;
   /** The load asked for, in millionths, on `basis`. */
   loadPpm: Ppm;
-  /** The largest load the wax takes, in millionths of the wax; null where the supplier's sheet is not known. */
+  /** The largest load the wax takes, in millionths of the wax; null if the supplier's sheet is not known. */
   maxLoadPpm: Ppm | null;
   vessels: VesselFill[];
   /** Extra for what stays in the pitcher and for the top-up, in millionths of the fill. */
@@ -22,15 +22,15 @@ export interface WeighOutInput {
   spareMg?: Milligrams | undefined;
   /** One step of the scale that wax is weighed on, in micrograms: 1 g is 1 000 000. */
   resolutionUg: number;
-  /** One step of the scale for fragrance; that of the wax where nothing is said. */
+  /** One step of the scale for fragrance; that of the wax if nothing is given. */
   fragranceResolutionUg?: number | undefined;
-  /** One step of the scale for additives; that of the wax where nothing is said. */
+  /** One step of the scale for additives; that of the wax if nothing is given. */
   additiveResolutionUg?: number | undefined;
   /** Begins from a weight of wax, or from a total, in place of vessels; spare is not added to it. */
   start?: { waxMg: Milligrams } | { totalMg: Milligrams } | undefined;
   /** Additives, each in millionths of the wax. */
   additives?: { name: string; ppmOfWax: Ppm }[] | undefined;
-  /** Waxes by share; one where nothing is said. */
+  /** Waxes by share; one if nothing is given. */
   waxShares?: readonly number[] | undefined;
   /** Their names, for warnings. */
   waxNames?: readonly string[] | undefined;
@@ -54,7 +54,7 @@ export interface WeighOutWarning {
   message: string;
   /** For "finer-scale": what a scale of that step for the oil would give. */
   finer?: { resolutionUg: number; waxMg: Milligrams; fragranceMg: Milligrams; loadPercentOfWax: number };
-  /** For "part-below-mark": what would not be weighed at all, and a premix that can be, where one is fine enough. */
+  /** For "part-below-mark": what would not be weighed at all, and a premix that can be, if there is one fine enough. */
   below?: PartBelowIncrement;
 }
 

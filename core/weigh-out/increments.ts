@@ -9,7 +9,7 @@ export const sum = (list: readonly number[]): number => {
 /** The weight that so many steps of a scale show, in whole milligrams: a step in ounces is no whole number of them. */
 export const incrementMg = (steps: number, resolutionUg: number): Milligrams => Math.round((steps * resolutionUg) / 1_000);
 
-/** The step nearest to a weight. */
+/** Returns the step nearest to a weight. */
 export const nearestIncrement = (mg: number, resolutionUg: number): number => Math.floor((mg * 1_000) / resolutionUg + 0.5);
 /** The first step that is at least the weight. */
 export function incrementUp(mg: number, resolutionUg: number): number {
@@ -21,7 +21,7 @@ export function incrementDown(mg: number, resolutionUg: number): number {
   const steps = Math.floor((mg * 1_000) / resolutionUg + 1e-9);
   return incrementMg(steps, resolutionUg) > mg ? steps - 1 : steps;
 }
-/** Whether a weight is one that the scale can show, to the milligram. */
+/** Returns whether a weight is one that the scale can show, to the milligram. */
 export const isOnIncrement = (mg: Milligrams, resolutionUg: number): boolean => incrementMg(nearestIncrement(mg, resolutionUg), resolutionUg) === mg;
 
 /** The nearest mass the scale can show; `up` takes the next one above instead. */

@@ -8,7 +8,7 @@ export interface PotComponent {
   mg: Milligrams;
   /** Drops or pieces of a dye that is counted. */
   count?: { n: number; of: "drops" | "pieces" } | undefined;
-  /** One step of the scale it is weighed on, in micrograms; what is given to the split where nothing is said. */
+  /** One step of the scale it is weighed on, in micrograms; what is given to the split if nothing is given. */
   resolutionUg?: number | undefined;
 }
 
@@ -20,7 +20,7 @@ export interface Pitcher {
 /** More pitchers than this nobody fills from one pot. */
 export const MAX_PITCHERS = 60;
 
-/** The load of one pitcher, in percent of its wax. */
+/** Returns the load of one pitcher, in percent of its wax. */
 export const loadOfPitcher = (pitcher: Pitcher): number => {
   const sum = (kind: ComponentKind) => pitcher.components.reduce((all, part) => all + (part.kind === kind ? part.mg : 0), 0);
   return sum("wax") > 0 ? (sum("fragrance") / sum("wax")) * 100 : 0;
@@ -42,7 +42,7 @@ function kindOf(components: readonly PotComponent[], kind: ComponentKind, resolu
   return { parts, ug, steps: sum(parts.map((part) => nearestIncrement(part.mg, ug))) };
 }
 
-/** Steps shared by weight, no pitcher above its most; null where these do not hold them all. */
+/** Returns steps shared by weight, no pitcher above its most; null if these do not hold them all. */
 function shareWithin(steps: number, weights: readonly number[], most: readonly number[]): number[] | null {
   const out = shareSteps(steps, weights).map((n, index) => Math.min(n, most[index] as number));
   for (let left = steps - sum(out); left > 0; left--) {
@@ -58,8 +58,8 @@ function shareWithin(steps: number, weights: readonly number[], most: readonly n
 }
 
 /**
- * How many steps of wax and of oil each of so many pitchers gets, none above the limit. The wax is shared evenly and the oil follows it; where
- * the oil's marks are too coarse for that the oil is shared evenly, and the wax follows. Null where no sharing of whole marks keeps the limit.
+ * Returns how many steps of wax and of oil each of so many pitchers gets, none above the limit. The wax is shared evenly and the oil follows it; where
+ * the oil's marks are too coarse for that the oil is shared evenly, and the wax follows. Null if no sharing of whole marks keeps the limit.
  */
 function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | null): { wax: number[]; oil: number[] } | null {
   const even = new Array<number>(count).fill(1);
@@ -76,7 +76,7 @@ function shareBoth(wax: Kind, oil: Kind, count: number, maxLoadPpm: number | nul
   return { wax: least.map((n, index) => n + (more[index] as number)), oil: oils };
 }
 
-/** Each pitcher's steps of a kind shared over its parts, so that these come to what there is of each. In milligrams, by part and pitcher. */
+/** Returns each pitcher's steps of a kind shared over its parts, so that these come to what there is of each. In milligrams, by part and pitcher. */
 function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotComponent, Milligrams[]> {
   const left = parts.map((part) => nearestIncrement(part.mg, ug));
   const out = new Map(parts.map((part) => [part, [] as Milligrams[]]));
@@ -96,7 +96,7 @@ function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotCo
  * Splits a pot over as few pitchers as their capacity allows, each weighed and scented on its own. Every amount lies on a mark of its scale
  * where the whole does, the loads agree to within a mark, and where the whole keeps the wax's limit each pitcher keeps it, unless no
  * sharing of whole marks can. The pitchers' sums are the components'. Method: common practice, no source.
- * @throws RangeError where a pitcher would hold less than a gram, or more than `MAX_PITCHERS` are needed.
+ * @throws RangeError if a pitcher would hold less than a gram, or more than `MAX_PITCHERS` are needed.
  */
 export function splitIntoPitchers(components: readonly PotComponent[], capacityMg: Milligrams, resolutionUg: number, maxLoadPpm: number | null): Pitcher[] {
   if (capacityMg < 1_000) throw new RangeError("A pitcher holds at least 1 g.");

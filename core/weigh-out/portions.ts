@@ -2,10 +2,10 @@ import type { Milligrams } from "../units/mass";
 import { onScale } from "./increments";
 
 /**
- * A weight in parts that a small scale can take, each beside its container, as even as the scale's marks allow.
+ * Returns a weight in parts that a small scale can take, each beside its container, as even as the scale's marks allow.
  * The parts sum to the weight. Common practice, no source.
  * @param capacityMg what the scale takes at most; @param tareMg the container that stands on it.
- * @throws RangeError where the container alone is nearly too much.
+ * @throws RangeError if the container alone is nearly too much.
  */
 export function portionsFor(mg: Milligrams, capacityMg: Milligrams, tareMg: Milligrams, resolutionUg: number): Milligrams[] {
   const room = capacityMg - tareMg;

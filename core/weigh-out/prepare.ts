@@ -6,13 +6,13 @@ import { sum } from "./increments";
 
 /** What is shared out over the marks of the scales, in one unit each: loads in parts of the wax, steps in micrograms. */
 export interface Order {
-  /** What the vessels hold, all of them, and that with the spare by share; null where nothing is filled but a weight is begun from. */
+  /** What the vessels hold, all of them, and that with the spare by share; null if nothing is filled but a weight is begun from. */
   fills: { fillsMg: Milligrams; withSpareMg: Milligrams } | null;
   /** What fills and spare come to, or the total begun from; with a weight of wax to begin from, what that leads to. */
   askedMg: number;
   /** The wax on a scale without steps, in mg. */
   exactWaxMg: number;
-  /** The weight of wax that is kept, where one is begun from. */
+  /** The weight of wax that is kept, if there is one begun from. */
   keptWaxMg: Milligrams | null;
   load: number;
   /** The load asked for, in millionths of the wax. */
@@ -32,7 +32,7 @@ export interface Order {
   oils: NonNullable<WeighOutInput["oils"]>;
 }
 
-/** What the vessels hold, all of them, and that with the spare by share. */
+/** Returns what the vessels hold, all of them, and that with the spare by share. */
 function fillsOf(input: WeighOutInput): { fillsMg: Milligrams; withSpareMg: Milligrams } {
   let fillsMg = 0;
   for (const vessel of input.vessels) fillsMg += vessel.fillMg * vessel.count;
@@ -40,7 +40,7 @@ function fillsOf(input: WeighOutInput): { fillsMg: Milligrams; withSpareMg: Mill
   return { fillsMg, withSpareMg: input.sparePpm === 0 ? fillsMg : Math.ceil((fillsMg * (WHOLE + input.sparePpm)) / WHOLE - 1e-6) };
 }
 
-/** Returns what an input asks for, with what it leaves unsaid filled in. @throws WeighOutError where there is nothing to fill or to start from. */
+/** Returns what an input asks for, with what it leaves unsaid filled in. @throws WeighOutError if there is nothing to fill or to start from. */
 export function prepare(input: WeighOutInput): Order {
   const { basis, loadPpm, maxLoadPpm, resolutionUg, start } = input;
   const ppms: number[] = [];

@@ -10,7 +10,7 @@ export interface Parts {
   oils: Milligrams[];
 }
 
-/** The most steps of the oils together, and their parts, that keep each oil under its own limit; the asked steps where they do. */
+/** Returns the most steps of the oils together, and their parts, that keep each oil under its own limit; the asked steps where they do. */
 function shareOils(steps: number, oils: readonly { share: number; maxPpm?: Ppm | null }[], waxMg: Milligrams, resolutionUg: number): number[] {
   const parts = shareSteps(
     steps,
@@ -43,7 +43,7 @@ interface Marks {
 /**
  * The steps to weigh: of all that hold at least what is asked and keep the limit, those nearest to the asked load. Where
  * the oil is weighed on the finer scale, the wax goes up to its next mark and the oil follows it; on one scale the total
- * stays as near to what is asked as its marks allow, and the oil is the rest; with additives it is off its dose by a mark at most. Null where the scale is too coarse for it.
+ * stays as near to what is asked as its marks allow, and the oil is the rest; with additives it is off its dose by a mark at most. Null if the scale is too coarse for it.
  */
 function choose(order: Order, oilUg: number, inHand: number): Marks | null {
   const { askedMg, exactWaxMg, load, limit, resolutionUg, additiveUg, ppms } = order;
@@ -104,7 +104,7 @@ const onMarksOf = (steps: number[], resolutionUg: number): Milligrams[] => {
   return steps;
 };
 
-/** With the wax kept as it is, a blend to the nearest mark, so that each of its waxes lies on one: the oil on the mark nearest to its dose, never above the limit. Null where it has no mark. */
+/** With the wax kept as it is, a blend to the nearest mark, so that each of its waxes lies on one: the oil on the mark nearest to its dose, never above the limit. Null if it has no mark. */
 function beside(order: Order, keptMg: Milligrams, oilUg: number): Parts | null {
   const { load, limit, resolutionUg, additiveUg } = order;
   const waxSteps = nearestIncrement(keptMg, resolutionUg);
@@ -137,7 +137,7 @@ function holding(order: Order, oilUg: number, inHand: number): Parts | null {
   return holds && (order.limit === null || oilMg * WHOLE <= order.limit * waxMg) ? { waxes, additives, oils } : null;
 }
 
-/** The parts on the marks of their scales, the oil on one of such a step; null where that is too coarse for so little. */
+/** The parts on the marks of their scales, the oil on one of such a step; null if that is too coarse for so little. */
 function onMarks(order: Order, oilUg = order.oilUg): Parts | null {
   if (order.keptWaxMg !== null) return beside(order, order.keptWaxMg, oilUg);
   return holding(order, oilUg, 0) ?? (order.slack > 0 ? holding(order, oilUg, order.slack) : null);
@@ -170,7 +170,7 @@ export const LOAD_IS_OFF = 0.25;
 
 const loadOf = ({ waxes, oils }: Parts): number => (sum(oils) / sum(waxes)) * 100;
 
-/** What a scale ten times as fine for the oil would give; null where it is no better or there is none so fine. */
+/** Returns what a scale ten times as fine for the oil would give; null if it is no better or there is none so fine. */
 function finerFor(order: Order, off: number, waxMg: Milligrams): Rounded["finer"] {
   const { oilUg } = order;
   const halfMark = (oilUg / 1_000 / waxMg) * 50;

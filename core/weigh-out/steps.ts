@@ -9,7 +9,7 @@ const figure = (name: string, mg: number): Figure => ({ name, value: mg / 1_000,
 const times = (name: string, value: number): Figure => ({ name, value, unit: "×" });
 const stepOf = (ug: number): Figure => ({ name: "scale step", value: ug / 1e6, unit: "g" });
 
-/** What the vessels and the spare ask for. Gives the name of the figure that the wax is worked out from. */
+/** Returns what the vessels and the spare ask for. Gives the name of the figure that the wax is worked out from. */
 function putFills(input: WeighOutInput, { fillsMg, withSpareMg }: NonNullable<Order["fills"]>, steps: Step[]): string {
   const spareMg = input.spareMg ?? 0;
   const parts: Figure[] = [];
@@ -44,14 +44,14 @@ interface Marks {
   additiveUg: number;
 }
 
-/** How an amount came from its exact one: to the nearest mark, up to the next, or chosen for a reason that is said. */
+/** Returns how an amount came from its exact one: to the nearest mark, up to the next, or chosen for a reason that is said. */
 function onMark(gives: Figure, exact: Figure, mg: Milligrams, exactMg: number, ug: number, why: string): Step {
   if (mg === incrementMg(nearestIncrement(exactMg, ug), ug)) return { gives, by: "round", from: [exact, stepOf(ug)] };
   if (mg === incrementMg(incrementUp(exactMg, ug), ug)) return { gives, by: "round up", from: [exact, stepOf(ug)] };
   return { gives, by: "formula", from: [exact, stepOf(ug)], expression: why };
 }
 
-/** Why the oil is neither on the nearest nor on the next mark above its dose. */
+/** Returns why the oil is neither on the nearest nor on the next mark above its dose. */
 function whyOil(order: Order, fragranceMg: Milligrams, dose: number): string {
   if (order.oils.some((oil) => oil.maxPpm != null) || (order.limit !== null && fragranceMg < dose)) return "the last mark that keeps the limit";
   return fragranceMg > dose ? "chosen so that the total holds what is asked" : "chosen so that the total goes no further above what is asked";
@@ -113,7 +113,7 @@ function putAdditives(input: WeighOutInput, out: WeighedOut, to: Figure[]): void
   for (let at = 0; at < input.additives.length; at++) to.push(figure((input.additives[at] as { name: string }).name, out.additivesMg[at] as number));
 }
 
-/** The steps that led to the amounts, in order. @param isBetween whether the amounts lie between the marks, since these are too coarse */
+/** Returns the steps that led to the amounts, in order. @param isBetween whether the amounts lie between the marks, since these are too coarse */
 export function stepsOf(input: WeighOutInput, order: Order, out: WeighedOut, isBetween: boolean): Step[] {
   const steps: Step[] = [];
   const { waxMg, fragranceMg, totalMg } = out;

@@ -12,7 +12,7 @@ const MIN_MARKS = 2;
 const TENTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 90_000];
 const HUNDREDTH: [partMg: Milligrams, inMg: Milligrams] = [10_000, 990_000];
 
-/** A premix of which as much can be weighed as the part needs: a tenth, or a hundredth, of it. Common practice, no source. */
+/** Returns a premix of which as much can be weighed as the part needs: a tenth, or a hundredth, of it. Common practice, no source. */
 function premixFor(exactMg: number, resolutionUg: number): PartBelowIncrement["premix"] {
   for (const [partMg, inMg] of [TENTH, HUNDREDTH]) {
     const take = nearestIncrement((exactMg * (partMg + inMg)) / partMg, resolutionUg);
@@ -40,7 +40,7 @@ function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): Pa
   return found;
 }
 
-/** What to do about a part that is not weighed, in grams. */
+/** Returns what to do about a part that is not weighed, in grams. */
 function sayBelow({ name, kind, exactMg, premix }: PartBelowIncrement): string {
   const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half a mark of its scale: nothing of it would be weighed.`;
   const into = kind === "fragrance" ? "the rest of the fragrance" : "wax";
@@ -50,7 +50,7 @@ function sayBelow({ name, kind, exactMg, premix }: PartBelowIncrement): string {
   return `${said} Use a finer scale${premix ? "," : " or"} make a larger batch${mixed}.`;
 }
 
-/** The sentences a maker should read beside the amounts. */
+/** Returns the sentences a maker should read beside the amounts. */
 export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut, { isBetween, off, finer }: Rounded): WeighOutWarning[] {
   const { maxLoadPpm, loadPpm } = input;
   const { oilUg } = order;

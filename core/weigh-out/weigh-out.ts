@@ -17,7 +17,7 @@ import { warningsFor } from "./warnings";
  * with the oil that belongs to it. Rounding never carries the load (on the wax's basis) over `maxLoadPpm` where the asked
  * load is within it. From a weight of wax, the wax is kept; that of a blend goes to the nearest mark. Method: common practice, no source.
  *
- * @throws WeighOutError where nothing is to be filled, or more than 1000 kg.
+ * @throws WeighOutError if nothing is to be filled, or more than 1000 kg.
  */
 export function weighOut(input: WeighOutInput): WeighedOut {
   const order = prepare(input);

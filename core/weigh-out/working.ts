@@ -21,7 +21,7 @@ export interface Step {
   expression?: string;
 }
 
-/** The steps a named figure rests on, in order, ending with the one that gives it. */
+/** Returns the steps a named figure rests on, in order, ending with the one that gives it. */
 export function workingOf(steps: readonly Step[], name: string): Step[] {
   const wanted = new Set([name]);
   const kept: Step[] = [];

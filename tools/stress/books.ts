@@ -9,7 +9,7 @@ interface Manifest {
   node: Record<string, { exportedName: string; workers: Record<string, unknown> }>;
 }
 
-/** The commands of the built program that the driver calls: each by its name in the build, with a page that sends it. */
+/** Returns the commands of the built program that the driver calls: each by its name in the build, with a page that sends it. */
 function builtCommands(): Map<BookCommand, { action: string; page: string }> {
   const manifest = JSON.parse(readFileSync(new URL("../../web/.next/server/server-reference-manifest.json", import.meta.url), "utf8")) as Manifest;
   const found = new Map<BookCommand, { action: string; page: string }>();

@@ -77,7 +77,7 @@ interface Stage {
   roll: (n: number) => number;
   /** Puts a note down at the pot, and remembers it. */
   note: (page?: Page) => Promise<string>;
-  /** Every note that was put down, and is to be in the log once. */
+  /** Every note that was logged, and is to be in the log once. */
   written: string[];
   home: string;
 }
@@ -86,7 +86,7 @@ const open = async (page: Page, url: string) => {
   await page.goto(`${url}/w/${WORKSHOP.id}/bench/${POT}`);
   await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
 };
-/** The notes of the pot's log, with when they happened. */
+/** Returns the notes of the pot's log, with when they happened. */
 async function notesIn(served: Served): Promise<{ text: string; at: number }[]> {
   const record = (await (await fetch(`${served.url}${BATCH}/record`)).json()) as { events: { kind: string; happenedAt: string; payload: { text?: string } }[] };
   return record.events.flatMap((event) => (event.kind === "note" ? [{ text: event.payload.text ?? "", at: Date.parse(event.happenedAt) }] : []));

@@ -90,7 +90,7 @@ async function type(hand: Hand, text: string): Promise<void> {
   hand.promised.add(text);
 }
 
-/** What the server has, in its own order. */
+/** Returns what the server has, in its own order. */
 async function written(url: string): Promise<{ notes: string[]; readings: string[] }> {
   const answer = await fetch(`${url}/api/workshops/${WORKSHOP.id}/batches/${POT}/record`);
   const { events } = (await answer.json()) as { events: { kind: string; happenedAt: string; payload: { text?: string } }[] };
@@ -100,7 +100,7 @@ async function written(url: string): Promise<{ notes: string[]; readings: string
   };
 }
 
-/** What goes wrong meanwhile, by name; `end` gives the network back. */
+/** Returns what goes wrong meanwhile, by name; `end` gives the network back. */
 function troubles(served: Served, home: string, [desk, phone]: [Device, Device], hands: readonly Hand[]) {
   let lastKill = 0;
   let offline: BrowserContext[] = [];
@@ -208,7 +208,7 @@ async function report(url: string, hands: readonly Hand[], before: number, missi
 }
 
 /**
- * Entries typed in two tabs and on a phone while the database and the web server are killed, the network is cut, and tabs
+ * Returns entries typed in two tabs and on a phone while the database and the web server are killed, the network is cut, and tabs
  * and browsers are killed: what a page showed is there in the end, once, and in order.
  */
 export async function entries(): Promise<number> {

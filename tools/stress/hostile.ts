@@ -86,7 +86,7 @@ const PAGES = [
   `/w/${WORKSHOP.id}/people/audit-log`,
 ];
 
-/** The commands of the built program, each as its name in the build and some arguments of the right shape. */
+/** Returns the commands of the built program, each as its name in the build and some arguments of the right shape. */
 function actions(): string[] {
   const manifest = JSON.parse(readFileSync(new URL("../../web/.next/server/server-reference-manifest.json", import.meta.url), "utf8")) as {
     node: Record<string, unknown>;
@@ -204,7 +204,7 @@ const send = (url: URL, { method, path, headers, body }: Shot): Promise<{ status
     sent.end(body);
   });
 
-/** The memory that the web server holds once it gave back what it does not need, in megabytes. */
+/** Returns the memory that the web server holds once it gave back what it does not need, in megabytes. */
 async function memoryOf(home: string): Promise<number> {
   const asked = Date.now();
   process.kill(readRunning(home).web as number, "SIGUSR2");

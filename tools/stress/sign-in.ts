@@ -10,7 +10,7 @@ const PASSWORD = "a sentence that nobody guesses";
 
 const median = (all: readonly number[]): number => [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0;
 
-/** The chance that a sum of ranks differs so far where nothing differs: Mann and Whitney's test, by its normal approximation. */
+/** Returns the chance that a sum of ranks differs so far where nothing differs: Mann and Whitney's test, by its normal approximation. */
 function chanceOf(a: readonly number[], b: readonly number[]): number {
   const all = [...a.map((value) => ({ value, of: 0 })), ...b.map((value) => ({ value, of: 1 }))].sort((item, other) => item.value - other.value);
   const ranks = all.reduce((sum, item, at) => sum + (item.of === 0 ? at + 1 : 0), 0);

@@ -1,7 +1,7 @@
 import { run } from "../processes";
 import { ROOT } from "../root";
 
-/** Every route, command, page and table, as nobody, a stranger, a helper and a reader, and by plain SQL as the program's own role: nothing leaks, nothing changes. */
+/** Returns every route, command, page and table, as nobody, a stranger, a helper and a reader, and by plain SQL as the program's own role: nothing leaks, nothing changes. */
 export async function tenants(): Promise<number> {
   const codes: number[] = [];
   for (const what of ["auth/tenant-isolation", "demo/apart", "auth/auth.test"])

@@ -69,7 +69,7 @@ function listener(url: string, until: () => boolean) {
   return { longest: () => longest, run };
 }
 
-/** Two servers on one database behind a proxy, twenty clients; one server is killed, comes back, and the other is stopped in order. */
+/** Returns two servers on one database behind a proxy, twenty clients; one server is killed, comes back, and the other is stopped in order. */
 export async function two(): Promise<number> {
   process.env.HEARTH_LOG = "error";
   const served: Served[] = [];

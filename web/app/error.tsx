@@ -7,7 +7,7 @@ const TRY_MS = 2_000;
 const AGAIN_MS = 60_000;
 const TRIED = "hearth.tried";
 
-/** Whether this page was loaded anew by itself a moment ago; notes that it is now. */
+/** Returns whether this page was loaded anew by itself a moment ago; notes that it is now. */
 function triedLately(): boolean {
   try {
     const [path, at] = JSON.parse(sessionStorage.getItem(TRIED) ?? "[]") as [string?, number?];

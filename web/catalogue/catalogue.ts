@@ -36,7 +36,7 @@ export function catalogueOf(workshopId: string): Promise<Catalogue> {
   return reading;
 }
 
-/** What a formula says now; null where there is none such. */
+/** Returns what a formula says now; null if there is none such. */
 export async function readSpec(workshopId: string, formulaId: string): Promise<FormulaSpec | null> {
   const answer = await fetch(`/api/workshops/${workshopId}/formulas/${formulaId}`);
   return answer.ok ? ((await answer.json()) as { spec: FormulaSpec }).spec : null;

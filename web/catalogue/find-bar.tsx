@@ -24,7 +24,7 @@ export const PUT_AWAY: Filter = {
 /** Letters typed in one go are asked for once. */
 const PAUSE_MS = 180;
 
-/** The address of this list with some of its filters changed; a changed filter begins at the first page. */
+/** Returns the address of this list with some of its filters changed; a changed filter begins at the first page. */
 function addressOf(path: string, query: URLSearchParams, change: Record<string, string>): string {
   const next = new URLSearchParams(query);
   for (const key of ["page", "after"]) if (!(key in change)) next.delete(key);
@@ -144,7 +144,7 @@ export function Older({ after, children }: { after: string | null; children: Rea
   );
 }
 
-/** What stands where a search or a filter leaves nothing. */
+/** What is shown if a search or a filter leaves nothing. */
 export function NothingFound({ what }: { what: string }) {
   const path = usePathname();
   return (

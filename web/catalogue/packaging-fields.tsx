@@ -127,5 +127,5 @@ export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook,
   );
 }
 
-/** What is kept of it: parts without a name or a count are left out. */
+/** Returns what is kept of it: parts without a name or a count are left out. */
 export const packagingOf = (value: Packaging): Packaging => ({ boxId: value.boxId, parts: value.parts.filter((part) => part.id !== "" && part.count > 0) });

@@ -25,7 +25,7 @@ const optionsOf = (field: ShelfField) => {
   return undefined;
 };
 
-/** What a number without a unit means in a field, shown at its label. */
+/** Returns what a number without a unit means in a field, shown at its label. */
 const unitOf = (field: ShelfField, units: Formats): string | undefined => {
   const { type } = field;
   if (type.is === "range" || type.is === "difference" || type.is === "temperature") return `°${units.temperature}`;

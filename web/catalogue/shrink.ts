@@ -7,7 +7,7 @@ export interface Shrunk {
   shown: string;
 }
 
-/** Makes a chosen picture small enough to keep, off the thread that draws the page; null where it cannot be read here. */
+/** Makes a chosen picture small enough to keep, off the thread that draws the page; null if it cannot be read here. */
 export async function shrunk(file: Blob): Promise<Shrunk | null> {
   const worker = new Worker(new URL("../workers/shrink.ts", import.meta.url), { type: "module" });
   const answer = await new Promise<ShrinkAnswered>((resolve) => {

@@ -13,13 +13,13 @@ export interface Few {
   lately: Record<string, string>;
 }
 
-/** The rows of both, those of the newer in place of the older. */
+/** Returns the rows of both, those of the newer in place of the older. */
 const joined = <T extends { id: string }>(older: readonly T[], newer: readonly T[]): T[] => {
   const there = new Set(newer.map((item) => item.id));
   return [...newer, ...older.filter((item) => !there.has(item.id))];
 };
 
-/** The shelf as far as this page knows it: a few things at first, all of them once somebody looks for one. */
+/** Returns the shelf as far as this page knows it: a few things at first, all of them once somebody looks for one. */
 export function useShelf(few: Few) {
   const { workshopId } = useWorkshop();
   const [whole, setWhole] = useState<Catalogue | null>(null);

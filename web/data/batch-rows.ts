@@ -9,7 +9,7 @@ export const eventRow = (workshopId: string, batchId: string, event: BatchEvent)
   batchId,
 });
 
-/** Where a batch stands; a rehearsal stands nowhere that jars do. */
+/** Returns where a batch stands; a rehearsal stands nowhere that jars do. */
 function stageOf(plan: BatchPlan, state: BatchState, poured: string | null) {
   if (plan.rehearsal) return poured || state.closed || state.abandoned ? ("rehearsed" as const) : ("rehearsal" as const);
   return state.closed ? ("closed" as const) : state.abandoned ? ("abandoned" as const) : poured ? ("rack" as const) : ("pot" as const);
@@ -18,7 +18,7 @@ function stageOf(plan: BatchPlan, state: BatchState, poured: string | null) {
 /** The stages of batches that count. */
 export const REAL_STAGES = ["pot", "rack", "closed", "abandoned"] as const;
 
-/** What the batch's row repeats of what follows from its entries. */
+/** Returns what the batch's row repeats of what follows from its entries. */
 export function rowOf(plan: BatchPlan, state: BatchState) {
   const poured = pouredAt(plan, state);
   const times = poured ? cureTimes(poured, plan.process) : null;

@@ -34,7 +34,7 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
 /** So many views of the pool are kept at hand. */
 const MAX_VIEWS = 1_000;
 
-/** The one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
+/** Returns the one pool of this process, opened at first use from DATABASE_URL. Nothing is asked of it but through a scope. */
 const held = () =>
   processSingleton(DATABASE, () => {
     const url = process.env.DATABASE_URL;
@@ -47,14 +47,14 @@ const held = () =>
 /** The name of the pool among what there is once. */
 export const DATABASE = "database";
 
-/** How many connections there are, and how many wait for one. */
+/** Returns how many connections there are, and how many wait for one. */
 export const poolCounts = (): { total: number; waiting: number } => {
   if (!process.env.DATABASE_URL) return { total: 0, waiting: 0 };
   const { totalCount: total, waitingCount: waiting } = held().pool;
   return { total, waiting };
 };
 
-/** The pool as one scope sees it. */
+/** Returns the pool as one scope sees it. */
 function viewOf(scope: Scope): Database {
   const { pool, views } = held();
   const key = JSON.stringify([scope.workshop, scope.person, scope.through, scope.auth]);
@@ -70,10 +70,10 @@ function viewOf(scope: Scope): Database {
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
 export const tenantDatabase = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
 
-/** The database for authentication: accounts, and no row of any workshop. */
+/** Returns the database for authentication: accounts, and no row of any workshop. */
 export const authDatabase = (): Database => viewOf({ auth: true });
 
-/** The same for plain statements, as a library asks them. */
+/** Returns the same for plain statements, as a library asks them. */
 export const authPool = () => scopedPool(held().pool, { auth: true });
 
 /** The database as it is to whom no workshop is: not a row of any. */
@@ -83,13 +83,13 @@ export const databaseWithoutTenant = (): Database => viewOf({});
 export const atOneMoment = <T>(db: Database, read: (tx: Transaction) => Promise<T>): Promise<T> =>
   db.transaction(read, { isolationLevel: "repeatable read", accessMode: "read only" });
 
-/** The SQLSTATE of an error, or of what caused it; nothing where the database did not say. */
+/** Returns the SQLSTATE of an error, or of what caused it; nothing where the database did not say. */
 export function codeOf(error: unknown): string {
   for (const { code } of causesOf(error)) if (typeof code === "string") return code;
   return "";
 }
 
-/** Whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
+/** Returns whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
 export function isUnavailable(error: unknown): boolean {
   for (const { code, message } of causesOf(error)) {
     // Connections that end or are refused; statements and locks that took too long; nothing is written while a backup is restored; no room on the disk.

@@ -22,7 +22,7 @@ function storedBody(event: EventOf, versionOf: (kind: string) => number): Pick<E
   return { kind, v, payload };
 }
 
-/** How the entries of a subject are read from their rows, and written to them. */
+/** Returns how the entries of a subject are read from their rows, and written to them. */
 export const entryRows = <E extends EventOf>(subject: { read: (raw: EventOf & { v: number }) => E; versionOf: (kind: string) => number }) => ({
   /** A stored row as the entry that core reads: its payload brought up to the newest version and checked. */
   toEvent: (row: EntryRow): E =>

@@ -12,7 +12,7 @@ export const orderEventRow = (workshopId: string, orderId: string, event: OrderE
   orderId,
 });
 
-/** What the order's row repeats of what follows from its entries. */
+/** Returns what the order's row repeats of what follows from its entries. */
 export const orderRow = (plan: OrderPlan, state: OrderState) => ({
   what: plan.what,
   name: state.name,
@@ -58,7 +58,7 @@ export async function writeFinishedGoods(
   // Held before what is gone is summed: an order that is written at the same moment would not be in the sum.
   const held = await tx.select({ id: packRuns.id, each: packRuns.costEach }).from(packRuns).where(mineToo).orderBy(asc(packRuns.id)).for("no key update");
   const costs = new Map(held.map((row) => [row.id, row.each]));
-  /** What packs that are gone had cost; none of them cost nothing. */
+  /** Returns what packs that are gone had cost; none of them cost nothing. */
   const costOf = (packRun: string, gone: number) => {
     const each = costs.get(packRun) ?? null;
     return gone === 0 ? 0 : each === null ? null : each * gone;

@@ -6,7 +6,7 @@ import { outcomeFlaws, outcomes } from "./tables/finding";
 const sideOf = (value: number | undefined, range: readonly [number, number] | undefined): number | null =>
   value === undefined || !range ? null : value < range[0] ? -1 : value > range[1] ? 1 : 0;
 
-/** What findings count of a batch; nothing of one that was not poured, was abandoned, or was a rehearsal. */
+/** Returns what findings count of a batch; nothing of one that was not poured, was abandoned, or was a rehearsal. */
 export function outcomeRows(plan: BatchPlan, state: BatchState) {
   const pours = plan.process.steps.flatMap((step) => (state.pours[step.id] ? [state.pours[step.id]] : []));
   const first = pours[0];

@@ -1,5 +1,5 @@
 /**
- * What there is once in a process. The build holds a module several times, since pages, routes and the start of the server are bundled
+ * Returns what there is once in a process. The build holds a module several times, since pages, routes and the start of the server are bundled
  * apart; what has to be one for all of them, like the pool of connections, is made once under its name and kept on the global object.
  */
 export function processSingleton<T>(name: string, make: () => T): T {

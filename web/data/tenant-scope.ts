@@ -6,7 +6,7 @@ import { Pool, type PoolClient, type PoolConfig, type QueryResult } from "pg";
 export type Database = PgDatabase<NodePgQueryResultHKT, Record<string, never>>;
 export type Transaction = Parameters<Parameters<NodePgDatabase["transaction"]>[0]>[0];
 
-/** Whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
+/** Returns whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
 const areOwn = () => !process.env.DATABASE_LISTEN_URL;
 
 /** One slow statement, or one that waits for another, holds up nobody for longer: ms. */
@@ -14,7 +14,7 @@ export const LIMITS = { statement_timeout: 20_000, lock_timeout: 8_000, idle_in_
 /** Compiling a statement takes longer than any of ours runs. */
 export const UNCOMPILED = "-c jit=off";
 
-/** What the program asks of its connections; behind a pooler each transaction asks it with its first words. */
+/** Returns what the program asks of its connections; behind a pooler each transaction asks it with its first words. */
 export const connecting = (): PoolConfig => (areOwn() ? { ...LIMITS, options: UNCOMPILED } : {});
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
@@ -28,7 +28,7 @@ export interface Scope {
   auth?: true;
 }
 
-/** The settings that hold while a transaction of a scope runs. @throws Error where an id is none */
+/** Returns the settings that hold while a transaction of a scope runs. @throws Error if an id is none */
 function settingsOf(scope: Scope): [name: string, value: string][] {
   const settings: Record<string, string | number> = areOwn() ? {} : { ...LIMITS, jit: "off" };
   if (scope.auth) settings["hearth.door"] = "on";
@@ -94,7 +94,7 @@ class ScopedPool extends Pool {
       await client.query("commit");
       return result;
     } catch (error) {
-      // A connection that cannot even take back is given up.
+      // A connection that cannot even take back is abandoned.
       await client.query("rollback").catch(() => {
         broken = true;
       });
@@ -105,8 +105,8 @@ class ScopedPool extends Pool {
   }) as Pool["query"];
 }
 
-/** The database as one scope sees it. */
+/** Returns the database as one scope sees it. */
 export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope));
 
-/** The same for plain statements. */
+/** Returns the same for plain statements. */
 export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope);

@@ -33,7 +33,7 @@ function handsFrom(plan: TrialPlan, state: TrialState): string | null {
   return from.sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
 }
 
-/** What the trial's row repeats of what follows from its entries. */
+/** Returns what the trial's row repeats of what follows from its entries. */
 export const trialRow = (plan: TrialPlan, state: TrialState) => ({
   name: plan.name,
   stage: state.closed ? ("closed" as const) : ("open" as const),
@@ -44,7 +44,7 @@ export const trialRow = (plan: TrialPlan, state: TrialState) => ({
   handsFrom: state.closed ? null : handsFrom(plan, state),
 });
 
-/** What is kept of one test candle beside the log; it follows from that test candle's own burns and from what was decided on its variant. */
+/** Returns what is kept of one test candle beside the log; it follows from that test candle's own burns and from what was decided on its variant. */
 function burnRow(plan: TrialPlan, state: TrialState, item: TestCandle) {
   const verdict = verdictOf(plan, state, item.key);
   return {

@@ -8,11 +8,11 @@ import type { FieldRule } from "./fields";
 export interface Measured {
   name: string;
   counted: boolean;
-  /** Oils may be typed as a volume; null where the density is not known. Undefined for everything else. */
+  /** Oils may be typed as a volume; null if the density is not known. Undefined for everything else. */
   density?: Density | null | undefined;
 }
 
-/** The rule of a field that takes an amount of a material. Zero is taken where `zero` says so. */
+/** Returns the rule of a field that takes an amount of a material. Zero is taken where `zero` says so. */
 export function amountRule(measured: Measured, units: Formats, initial = "", zero = false): FieldRule<Amount> {
   return {
     initial,

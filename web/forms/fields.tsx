@@ -18,11 +18,11 @@ type Values<R extends Rules> = { [K in keyof R]: R[K] extends FieldRule<infer T>
 
 const same = (a: string, b: string) => a.replace(/\s+/g, "").toLowerCase() === b.replace(/\s+/g, "").toLowerCase();
 
-/** Whether a value is a number, or is made of some. */
+/** Returns whether a value is a number, or is made of some. */
 const hasNumber = (value: unknown): boolean =>
   typeof value === "number" || (typeof value === "object" && value !== null && Object.values(value).some((item) => hasNumber(item)));
 
-/** What was read, or a question where a figure that was typed could be a thousandfold, as the place writes numbers. */
+/** Returns what was read, or a question where a figure that was typed could be a thousandfold, as the place writes numbers. */
 const asked = (text: string, isTyped: boolean, read: Parsed<unknown>, manner: Pick<LocaleFormat, "decimal" | "group">): Parsed<unknown> =>
   (isTyped && read.ok && hasNumber(read.value) ? askWhetherThousands(text, manner) : null) ?? read;
 

@@ -4,7 +4,7 @@ import { parseFile } from "./file-parse";
 
 export type LoggerFile = ({ ok: true } & LoggedFile) | { ok: false; message: string };
 
-/** What the file of a temperature logger holds, its times in the workshop's zone where they name none; of several columns of temperatures the one at `column`. */
+/** Returns what the file of a temperature logger holds, its times in the workshop's zone where they name none; of several columns of temperatures the one at `column`. */
 export async function readLoggerFile(file: File, units: Formats, column?: number): Promise<LoggerFile> {
   const table = parseFile(new Uint8Array(await file.arrayBuffer()));
   if (!table.ok) return table;

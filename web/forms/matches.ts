@@ -20,7 +20,7 @@ function plainName(choice: Choice): string {
 }
 
 /**
- * What has all the words typed in its name, at most `most` of them: names that begin with what is typed first, else in the
+ * Returns what has all the words typed in its name, at most `most` of them: names that begin with what is typed first, else in the
  * order given. Nothing typed gives the first ones.
  */
 export function matching<C extends Choice>(choices: readonly C[], text: string, most = 40): C[] {
@@ -38,10 +38,10 @@ export function matching<C extends Choice>(choices: readonly C[], text: string, 
 }
 
 const byNature = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
-/** Orders names as people do: "8 oz" before "12 oz". */
+/** Returns orders names as people do: "8 oz" before "12 oz". */
 export const naturally = (a: string, b: string): number => byNature.compare(a, b);
 
-/** What was used lately first, then what is on hand, then the rest; each by name. */
+/** Returns what was used lately first, then what is on hand, then the rest; each by name. */
 export function suggestedFirst<T extends { id: string; name: string }>(
   rows: readonly T[],
   lately: Readonly<Record<string, string>>,

@@ -54,7 +54,7 @@ const parseComponents = (text: string): Parsed<string[]> => {
   return unknown === undefined ? good([...new Set(names)]) : bad("unknown", `“${unknown}” is none of ${COMPONENT_KINDS.join(", ")}.`);
 };
 
-/** What was understood, where it can differ from what was typed. */
+/** Returns what was understood, where it can differ from what was typed. */
 function echoOf(field: StepField, said: unknown, units: Formats): string {
   if (field.is === "duration") return writeDuration(said as number);
   if (field.is === "range") return units.range(said as TemperatureRange);
@@ -98,7 +98,7 @@ function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown
 
 export const stepFieldName = (step: Pick<Step, "id">, field: StepField) => `act:${step.id}:${field.key}`;
 
-/** The rules of every field of a process: its head and what each step says. */
+/** Returns the rules of every field of a process: its head and what each step says. */
 export function processRules(process: Process, units: Formats): Record<string, FieldRule<unknown>> {
   return {
     processName: named("the process", process.name),
@@ -110,7 +110,7 @@ export function processRules(process: Process, units: Formats): Record<string, F
   };
 }
 
-/** What the fields of a process say when another is chosen. */
+/** Returns what the fields of a process say when another is chosen. */
 export const processTexts = (process: Process, units: Formats): Record<string, string> =>
   Object.fromEntries(Object.entries(processRules(process, units)).map(([name, rule]) => [name, rule.initial]));
 

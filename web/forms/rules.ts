@@ -18,7 +18,7 @@ import type { Formats } from "@/ui/units";
 import { type FieldRule, orNothing } from "./fields";
 import { parseWhen, readDay } from "./when";
 
-/** What each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
+/** Returns what each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
 export const massRule = (units: Formats, options: Partial<MassOptions> & { initial?: string; zero?: boolean } = {}): FieldRule<number> => ({
   initial: options.initial ?? "",
@@ -26,7 +26,7 @@ export const massRule = (units: Formats, options: Partial<MassOptions> & { initi
   echo: (mg) => units.g(mg),
 });
 
-/** A weight of water, or a volume of it. */
+/** Returns a weight of water, or a volume of it. */
 export const waterRule = (units: Formats, options: Partial<MassOptions> & { initial?: string } = {}): FieldRule<number> => ({
   ...massRule(units, options),
   parse: (text) => parseWater(text, { ...options, unit: units.mass }),
@@ -61,7 +61,7 @@ export const durationRule = (most: number, initial = ""): FieldRule<number> => (
   echo: writeDuration,
 });
 
-/** When something happened; nothing typed is now. */
+/** Returns when something happened; nothing typed is now. */
 export const whenRule = (now: string, units: Formats): FieldRule<string | null> => ({
   initial: "",
   parse: (text) => parseWhen(text, now, units.zone, units.locale),

@@ -16,10 +16,10 @@ import {
   writeDuration,
 } from "@hearth/core";
 
-/** How a place writes its dates and its clock, for what is typed and for what is said back. */
+/** Returns how a place writes its dates and its clock, for what is typed and for what is said back. */
 const mannerOf = (locale: string | undefined) => LOCALE_FORMATS[isLocale(locale ?? "") ? (locale as keyof typeof LOCALE_FORMATS) : "en-GB"];
 
-/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Gives ISO text; null where it is none. */
+/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Gives ISO text; null if it is none. */
 export function readDay(text: string, today: string, locale?: string, ahead = false): string | null {
   const date = mannerOf(locale).date.replace("dd", "d").replace("LL", "L");
   const short = date.replace(/[^dL]*yyyy[^dL]*/, "");
@@ -43,7 +43,7 @@ export function readDay(text: string, today: string, locale?: string, ahead = fa
   return null;
 }
 
-/** Reads a time of day: "10:42", "10.42", "11:40 pm", "3pm"; `half` is whether it says am or pm. Null where it is none. */
+/** Reads a time of day: "10:42", "10.42", "11:40 pm", "3pm"; `half` is whether it says am or pm. Null if it is none. */
 export function readClock(text: string): { hour: number; minute: number; half: boolean } | null {
   const match = /^(\d{1,2})(?:[:.](\d{2}))?\s*([ap])\.?\s*m\.?$/i.exec(text.trim()) ?? /^(\d{1,2})[:.](\d{2})$/.exec(text.trim());
   if (!match) return null;

@@ -40,7 +40,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
   );
   const fields = useFields(rules);
   const [said, setSaid] = useState("");
-  /** What was put down counts at once, here too: the form waits unseen for the answer, and is back with what was typed where that is a no. */
+  /** What was logged counts at once, here too: the form waits unseen for the answer, and is back with what was typed where that is a no. */
   const [sent, setSent] = useState(false);
   const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
     setSent(true);

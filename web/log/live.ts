@@ -30,7 +30,7 @@ const REFUSED = 2;
 const heard: { at: number; change: Change }[] = [];
 const MAX_HEARD = 50;
 
-/** Whether anything of these topics was told within so many milliseconds: a page that was being read just then may not show it. */
+/** Returns whether anything of these topics was told within so many milliseconds: a page that was being read just then may not show it. */
 export const heardRecently = (ms: number, topics: readonly Topic[]): boolean =>
   heard.some(({ at, change }) => performance.now() - at < ms && concerns(change, topics));
 

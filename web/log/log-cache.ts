@@ -9,7 +9,7 @@ export interface CachedLogOf<F, E> {
   epoch: string;
 }
 
-/** What is known together with what was read since of the same history of the log; nothing changes where it is no newer. */
+/** Returns what is known together with what was read since of the same history of the log; nothing changes where it is no newer. */
 export function mergeSnapshot<F, E extends EventOf>(known: CachedLogOf<F, E>, told: { state: F; events: E[]; seq: number }): CachedLogOf<F, E> {
   if (told.seq <= known.seq) return known;
   const ids = new Set(known.events.map((event) => event.id));
@@ -18,7 +18,7 @@ export function mergeSnapshot<F, E extends EventOf>(known: CachedLogOf<F, E>, to
 }
 
 /**
- * What is known together with entries that came along with the news of them. Null where they do not follow straight on
+ * Returns what is known together with entries that came along with the news of them. Null if they do not follow straight on
  * from it: one before them was missed, or one reaches back. Then the log has to be read.
  */
 export function mergeDelta<F extends LogState, C, E extends EventOf>(

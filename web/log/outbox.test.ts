@@ -212,7 +212,7 @@ describe("entries on their way to the server", () => {
     await soon(async () => expect((await there.rows()).map((row) => row.id)).toEqual([item.id]));
     answer = takes;
     sent = [];
-    // The other page sends what the first put down, without having been asked to.
+    // The other page sends what the first logged, without having been asked to.
     await soon(() => expect(there.getSnapshot().waiting.map((row) => row.id)).toEqual([item.id]));
     await there.flush();
     await soon(async () => expect(await here.waiting()).toEqual([]));
@@ -335,7 +335,7 @@ describe("entries on their way to the server", () => {
     await page.flush();
     expect(page.getSnapshot().waiting.map((row) => row.id)).toEqual([item.id]);
     await soon(async () => expect(await page.waiting()).toEqual([item.id]));
-    // With the database itself gone its places are given anew: one that is put down next is not taken for the one that had its place.
+    // With the database itself gone its places are given anew: one that is logged next is not taken for the one that had its place.
     await page.remove();
     const three = event();
     void page.send({ ...ids, event: three });

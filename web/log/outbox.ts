@@ -21,7 +21,7 @@ import { AGGREGATE_PATHS } from "./subjects";
 /**
  * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
  * database that is away loses nothing; each carries its own id, so that sending it twice changes nothing. Of all tabs of
- * a browser one sends at a time, in the order in which the entries were put down. What can be read of the device is sent,
+ * a browser one sends at a time, in the order in which the entries were logged. What can be read of the device is sent,
  * whether or not anything can be written to it.
  */
 export interface Box {
@@ -53,7 +53,7 @@ let unkept: OutboxEntry[] = [];
 let stored: OutboxEntry[] = [];
 /** Changes that the store would not take, by the entry's place in it: they hold in this page, and are written once there is room. */
 const unwritten = new Map<number, { id: string; patch: Partial<OutboxEntry> }>();
-/** What was not written yet of the entry at a place; nothing where another stands there by now. */
+/** Returns what was not written yet of the entry at a place; nothing where another stands there by now. */
 const unwrittenOf = ({ seq, id }: Pick<OutboxEntry, "seq" | "id">): Partial<OutboxEntry> => {
   const item = seq === undefined ? undefined : unwritten.get(seq);
   return item?.id === id ? item.patch : {};
@@ -64,12 +64,12 @@ let begun = false;
 const listeners = new Set<() => void>();
 const asking = new Map<string, (refusal: SendProblem | null) => void>();
 
-/** All entries as they stand, in the order in which they were put down. */
+/** Returns all entries as they stand, in the order in which they were logged. */
 const all = (): OutboxEntry[] => [...stored, ...unkept];
 
 /** The rows of the store as they stand, with those that this page holds and the store has no more. */
 function asStored(rows: readonly OutboxEntry[]): OutboxEntry[] {
-  // What was dropped while they were read is not there any more.
+  // What was dropped while they were read no longer exists.
   const now = rows.filter((row) => !wasRemoved(row.id)).map((row) => ({ ...row, ...unwrittenOf(row) }));
   const ids = new Set(now.map((row) => row.id));
   // What the server has taken need not be kept.
@@ -209,7 +209,7 @@ async function catchUp(): Promise<void> {
   tell();
 }
 
-/** What the workshop itself answers to an entry; null where something else answered for it: a sign-in of the network, a proxy, a page of maintenance. */
+/** Returns what the workshop itself answers to an entry; null if something else answered for it: a sign-in of the network, a proxy, a page of maintenance. */
 async function ownAnswer(
   answer: Response,
   id: string,
@@ -221,7 +221,7 @@ async function ownAnswer(
   return typeof said?.error?.message === "string" ? { ok: false, why: said.error } : null;
 }
 
-/** What became of one entry that was sent. */
+/** Returns what became of one entry that was sent. */
 async function sendOne(entry: OutboxEntry): Promise<"went" | "away"> {
   const { event, batchId, workshopId, what } = entry;
   const isNote = what === "note";
@@ -246,7 +246,7 @@ async function sendOne(entry: OutboxEntry): Promise<"went" | "away"> {
   return "went";
 }
 
-/** Whether another tab has sent it, or it was dropped or changed there, since this one read the store. */
+/** Returns whether another tab has sent it, or it was dropped or changed there, since this one read the store. */
 async function wentElsewhere(entry: OutboxEntry): Promise<boolean> {
   if (entry.seq === undefined || Object.keys(unwrittenOf(entry)).length > 0) return false;
   const row = await entryAt(entry.seq).catch(() => undefined);

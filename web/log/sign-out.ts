@@ -4,7 +4,7 @@ import { KEPT_PAGES } from "@/offline/pages";
 import { allEntries, clearLogCache, device, forgetAll } from "./store";
 
 const WIPED = "hearth.wiped";
-/** What was wiped from this device though it had not been sent, in words, until the tab is closed. */
+/** Returns what was wiped from this device though it had not been sent, in words, until the tab is closed. */
 export function wipedUnsent(): string[] {
   try {
     return JSON.parse(sessionStorage.getItem(WIPED) ?? "[]") as string[];

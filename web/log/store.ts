@@ -6,9 +6,9 @@ import type { WaitingName } from "./subjects";
 /** Why the server refused an entry. `newer`: the entry that stands now in the place of the one it corrects. */
 export type SendProblem = Omit<Problem, "ok"> & { newer?: string | undefined };
 
-/** An entry of this device, from the moment it is put down. */
+/** An entry of this device, from the moment it is logged. */
 export interface OutboxEntry {
-  /** In the order in which they were put down, by all tabs of this browser together. */
+  /** In the order in which they were logged, by all tabs of this browser together. */
   seq?: number;
   id: string;
   workshopId: string;
@@ -16,7 +16,7 @@ export interface OutboxEntry {
   batchId: string;
   what?: WaitingName;
   event: SentEvent;
-  /** The version of what it says, as it was when it was put down; older versions of this program kept none. */
+  /** The version of what it says, as it was when it was logged; older versions of this program kept none. */
   v?: number;
   /** Which batch it belongs to and what it says, as it is told where the batch is not at hand. */
   of: string;
@@ -59,7 +59,7 @@ const forget = () => {
   opened = null;
 };
 
-/** What this device keeps, in the browser's own database; null where there is none, as when a page is drawn on the server. */
+/** Returns what this device keeps, in the browser's own database; null if there is none, as when a page is drawn on the server. */
 export async function device(): Promise<Device | null> {
   try {
     // Where storage is forbidden, asking for it can be a fault already.
@@ -132,7 +132,7 @@ export async function forgetAll(): Promise<void> {
   changed(["all"]);
 }
 
-/** In the order in which they were put down. */
+/** In the order in which they were logged. */
 export const allEntries = async (): Promise<OutboxEntry[]> => (await kept()).getAll("entries");
 
 /** The entry at a place, as it is kept now. */
@@ -154,7 +154,7 @@ const placeIn = async (store: EntryStore, { seq: _none, ...row }: OutboxEntry): 
 
 /** Keeps an entry and gives it its place in the order; what it takes the place of goes with the same writing. */
 export async function addEntry(row: OutboxEntry, instead?: string): Promise<OutboxEntry> {
-  // What is put down after a device was wiped is kept again.
+  // What is logged after a device was wiped is kept again.
   removed.delete("all");
   const placed = await writing(async (store) => {
     const old = instead === undefined ? undefined : await store.index("id").getKey(instead);
@@ -229,7 +229,7 @@ export async function askToPersist(): Promise<void> {
   }
 }
 
-/** Whether this device really keeps what it is given: something is written and taken away again. */
+/** Returns whether this device really keeps what it is given: something is written and taken away again. */
 export async function canKeep(): Promise<boolean> {
   const db = await device();
   if (!db) return false;

@@ -50,12 +50,12 @@ interface About<F extends LogState, C, E extends EventOf> {
 
 /** A copy for opening without the server is written at most so often, however fast others enter. */
 const KEEP_PAUSE_MS = 2_000;
-/** The server gives at most so many entries at once. */
+/** The server gives at most a given number of entries at once. */
 const MAX_READ = 400;
 /** What this device sent and has not heard of for so long is read. */
 const HEAR_MS = 1_500;
 
-/** What the server knows of it, kept up with what others and this device enter. */
+/** Returns what the server knows of it, kept up with what others and this device enter. */
 function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, { what, subject }: About<F, C, E>, batch: Logged<F, C, E>): CachedLogOf<F, E> {
   const [known, setKnown] = useState<CachedLogOf<F, E>>(batch);
   const newest = useRef<CachedLogOf<F, E>>(batch);
@@ -175,7 +175,7 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
       .map((entry) => ({ ...(subject.upcastSent({ ...entry.event, v: entry.v }) as SentEntry), arrivedAt: entry.event.happenedAt }) as EventOf as E);
     const events = [...known.events, ...pending];
     if (pending.length === 0) return { state: known.state, events, entries: resolveCorrections(events) };
-    // With all entries at hand everything is worked out anew; of a long log, what follows on is added to the state.
+    // With all entries at hand everything is recalculated; of a long log, what follows on is added to the state.
     if (known.events.length >= known.total) {
       const { state, entries } = subject.of(events);
       return { state, entries, events };
@@ -239,7 +239,7 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
       return put({ kind: "withdrawn", payload: { why: "taken back at once", mode: "undo" }, corrects: last.id });
     },
     name: (of: string | null) => names.get(of ?? "") ?? "",
-    /** What an entry says, in the reader's units. */
+    /** What an entry says, in the units of the workshop. */
     onlyByCommand: subject.onlyByCommand,
     correctableField: (event: Pick<EventOf, "kind" | "payload" | "instrumentId">) => valueRule(subject.correctableField(event.kind), event, units),
     tell: (event: E) => subject.tell(event, plan, units, names.get(event.instrumentId ?? "") ?? ""),

@@ -27,7 +27,7 @@ function ruleOf({ is, of = "" }: CorrectableField, initial: string, units: Forma
   }
 }
 
-/** What of an entry can be typed anew, as its kind says; null where it can only be deleted. */
+/** Returns what of an entry can be typed anew, as its kind says; null if it can only be deleted. */
 export function valueRule(
   how: CorrectableField | null | undefined,
   event: Pick<EventOf, "kind" | "payload" | "instrumentId">,

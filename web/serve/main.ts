@@ -10,7 +10,7 @@ import { noteAddress } from "./address";
 import { METHODS, oddRequest } from "./request-line";
 import { requestTimes } from "./request-times";
 
-/** On SIGUSR2 the server gives back what it no longer needs, and notes what it holds: how a leak is looked for. */
+/** On SIGUSR2 the server returns what it no longer needs, and notes what it holds: how a leak is looked for. */
 function noteMemory(): void {
   setFlagsFromString("--expose-gc");
   const collect = runInNewContext("gc") as () => void;

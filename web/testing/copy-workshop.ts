@@ -1,6 +1,6 @@
 import type { Pool } from "pg";
 
-/** The tables that belong to workshops, those first that others point to; their columns but for those that the database fills itself. */
+/** Returns the tables that belong to workshops, those first that others point to; their columns but for those that the database fills itself. */
 async function tablesOf(pool: Pool): Promise<{ name: string; columns: string[]; inOrder: boolean }[]> {
   const { rows: columns } = await pool.query<{ name: string; column: string; filled: boolean }>(
     `select c.table_name as "name", c.column_name as "column", c.is_identity = 'YES' as filled from information_schema.columns c

@@ -10,7 +10,7 @@ import { workshops } from "../data/tables/workshop";
 /** The role as which tests arrange and ask. Commands and routes open the database by its address, and work as the program. */
 const TESTER = "hearth_tester";
 
-/** A database of the tests' own, brought up to the newest migration. The test command names it; `apart` is one beside it, empty at first. */
+/** Returns a database of the tests' own, brought up to the newest migration. The test command names it; `apart` is one beside it, empty at first. */
 export async function testDatabase(apart?: string) {
   const shared = process.env.HEARTH_TEST_DATABASE_URL;
   if (!shared) throw new Error("Run the tests with ./hearth test: they bring a database of their own.");

@@ -23,7 +23,7 @@ export const ft06 = (): ScheduleRequest =>
     seconds: 30,
   });
 
-/** A day of pots: one pair of hands, two burners, four pitchers; invented, the same each time. */
+/** Returns a day of pots: one pair of hands, two burners, four pitchers; invented, the same each time. */
 export function dayOf(many: number, seed = 7): ScheduleRequest {
   let state = seed;
   const between = (low: number, high: number) => {
@@ -55,7 +55,7 @@ interface Row {
   high: number;
 }
 
-/** The same wish as a mixed-integer programme, written straight from the request: starts, who goes first, and which burner or pitcher each takes. */
+/** Returns the same wish as a mixed-integer programme, written straight from the request: starts, who goes first, and which burner or pitcher each takes. */
 export function programmeOf(request: ScheduleRequest, horizon: number, { constants, infinity }: Highs): ModelData {
   const starts: number[] = [];
   const [lower, upper, whole]: [number[], number[], number[]] = [[], [], []];

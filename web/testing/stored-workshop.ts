@@ -8,9 +8,9 @@ export let test: TestDatabase;
 export let workshopId = "";
 export let stored: Awaited<ReturnType<typeof storedBatch>>;
 
-/** The page that sends: it names its workshop. */
+/** Returns the page that sends: it names its workshop. */
 export const here = () => ({ workshopId, personId: stored.person });
-/** What a command gave; a refusal fails the test with its words. */
+/** Returns what a command gave; a refusal fails the test with its words. */
 export const value = <T>(outcome: { ok: true; value: T } | { ok: false; message: string }): T => {
   if (!outcome.ok) throw new Error(outcome.message);
   return outcome.value;

@@ -5,7 +5,7 @@ const ZERO = Date.UTC(2026, 2, 2, 8);
 /** A moment, in minutes after a test trial was begun. */
 export const atMinute = (minutes: number): string => new Date(ZERO + minutes * 60_000).toISOString();
 
-/** A test candle in a jar of 83 mm that narrows to 76. */
+/** Returns a test candle in a jar of 83 mm that narrows to 76. */
 export const aTestCandle = (key: string, over: Partial<TestCandle> = {}): TestCandle => ({
   key,
   variant: key[0] as string,
@@ -31,11 +31,11 @@ export const aTestCandle = (key: string, over: Partial<TestCandle> = {}): TestCa
   ...over,
 });
 
-/** Entries as a trial has them: each at its minute. */
+/** Returns entries as a trial has them: each at its minute. */
 export const trialEvents = (entries: readonly [minute: number, body: TrialBody][]): TrialEvent[] =>
   entries.map(
     ([minute, body]) =>
       ({ id: v7(), happenedAt: atMinute(minute), arrivedAt: atMinute(minute), personId: null, instrumentId: null, corrects: null, ...body }) as TrialEvent,
   );
-/** What follows from them. */
+/** Returns what follows from them. */
 export const trialFrom = (entries: readonly [minute: number, body: TrialBody][]) => TRIAL.of(trialEvents(entries));

@@ -19,7 +19,7 @@ export const Addressed = ({ base, role, children }: { base: string; role: Role; 
 const whole = (base: string, path: string): string =>
   !path.startsWith("/") || /^\/(w|api|workshops|sign-in)(\/|\?|$)/.test(path) ? path : `${base}${path === "/" ? "" : path}` || "/";
 
-/** The address of a path within the workshop shown. */
+/** Returns the address of a path within the workshop shown. */
 export function useAddress(): (path: string) => string {
   const base = useContext(BaseContext);
   return useCallback((path) => whole(base, path), [base]);
@@ -39,7 +39,7 @@ export function Link({ href, ...rest }: ComponentProps<"a"> & { href: string }) 
   return <NextLink href={address} prefetch={false} {...rest} />;
 }
 
-/** The router, for paths within the workshop. */
+/** Returns the router, for paths within the workshop. */
 export function useRouter() {
   const router = useWholeRouter();
   const base = useContext(BaseContext);
@@ -53,7 +53,7 @@ export function useRouter() {
   );
 }
 
-/** Where this page is, within the workshop. */
+/** Returns where this page is, within the workshop. */
 export function usePathname(): string {
   const path = useWholePath();
   const base = useContext(BaseContext);

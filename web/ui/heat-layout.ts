@@ -6,7 +6,7 @@ import type { Formats } from "./units";
 export interface HeatMark {
   at: string;
   celsius: number;
-  /** The step whose range it was held against. */
+  /** The step whose range it was compared with. */
   step: string | null;
   /** The instrument's kind gives the mark its shape; a line joins only readings of one instrument. */
   instrumentId: string | null;
@@ -24,7 +24,7 @@ export interface HeatLineInput {
   moments?: { at: string; name: string }[];
   /** Drawn as a hairline where the pot still runs. */
   now?: string | null;
-  /** What is foreseen: drawn on from the newest reading, with how sure it is. */
+  /** What is forecast: drawn on from the newest reading, with how sure it is. */
   ahead?: Ahead | null;
   height?: number;
   thumb?: boolean;
@@ -42,7 +42,7 @@ const WORD = 7.2;
 /** One line of the words at the edges, in px. */
 export const LINE = 16;
 
-/** Where the names of moments stand below the picture, in rows: the later one takes the upper row, so that no line crosses a name. */
+/** Returns where the names of moments stand below the picture, in rows: the later one takes the upper row, so that no line crosses a name. */
 function inRows(moments: { at: string; name: string }[], x: (at: number) => number, right: number) {
   const starts: number[] = [];
   return [...moments]
@@ -58,7 +58,7 @@ function inRows(moments: { at: string; name: string }[], x: (at: number) => numb
     });
 }
 
-/** Names in lines of at most so many letters. */
+/** Returns names in lines of at most a given number of letters. */
 function inLines(names: string[], most: number): string[] {
   const lines: string[] = [];
   for (const name of names) {
@@ -79,7 +79,7 @@ function upTo(from: string, to: string): string[] {
   return [...out, new Date(end).toISOString()];
 }
 
-/** What is foreseen soon, each with the temperature that it is of, and the hours up to there. */
+/** Returns what is forecast soon, each with the temperature that it is of, and the hours up to there. */
 function foresightOf({ ahead, now }: HeatLineInput, newest: HeatMark | undefined): { foreseen: (Foreseen & { celsius: number })[]; way: string[] } {
   if (!ahead || !newest || !now) return { foreseen: [], way: [] };
   const [first, second] = ahead.is === "heating" ? (["low", "high"] as const) : (["high", "low"] as const);
@@ -90,7 +90,7 @@ function foresightOf({ ahead, now }: HeatLineInput, newest: HeatMark | undefined
   return { foreseen, way: foreseen.length > 0 ? upTo(newest.at, (foreseen.at(-1) as Foreseen).high) : [] };
 }
 
-/** Readings in runs of one instrument each. */
+/** Returns readings in runs of one instrument each. */
 function runsOf(sorted: readonly HeatMark[]): HeatMark[][] {
   const runs: HeatMark[][] = [];
   for (const mark of sorted) {
@@ -101,7 +101,7 @@ function runsOf(sorted: readonly HeatMark[]): HeatMark[][] {
   return runs;
 }
 
-/** The ranges as bands, those of one range together under their names. */
+/** Returns the ranges as bands, those of one range together under their names. */
 function bandsAt(ranges: readonly Band[]): { range: TemperatureRange; names: string[] }[] {
   const bands = new Map<string, { range: TemperatureRange; names: string[] }>();
   for (const { name, range } of ranges) {
@@ -111,13 +111,13 @@ function bandsAt(ranges: readonly Band[]): { range: TemperatureRange; names: str
   return [...bands.values()];
 }
 
-/** Where everything of a heat line stands, in px: scales, bands, readings with their figures, moments, and what is foreseen. */
+/** Returns where everything of a heat line stands, in px: scales, bands, readings with their figures, moments, and what is forecast. */
 export function layHeatLine(input: HeatLineInput, width: number, units: Pick<Formats, "temperature" | "tParts" | "t" | "range">) {
   const { bands: ranges, ceiling, marks, moments = [], now = null, height = 280, thumb = false } = input;
   const side = thumb ? { left: 3, right: 3 } : { left: 46, right: 104 };
   const sorted = [...marks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const { foreseen, way } = foresightOf(input, sorted.at(-1));
-  // Between what was read and what is foreseen nothing is folded away.
+  // Between what was read and what is forecast nothing is folded away.
   const times = [...way, ...sorted.map((mark) => mark.at), ...moments.map((moment) => moment.at), ...(now ? [now] : [])].map((at) => Date.parse(at));
   const time = foldedTime(times, [side.left, width - side.right]);
   const x = (at: string) => time.x(Date.parse(at));

@@ -128,7 +128,7 @@ function Moments({ at: { named, edge, foot, height }, thumb }: { at: HeatLayout;
   ));
 }
 
-/** What is foreseen, drawn on from the newest reading, with how sure it is. */
+/** What is forecast, drawn on from the newest reading, with how sure it is. */
 function Foresight({ at: { readings, foreseen, x, y } }: { at: HeatLayout }) {
   const newest = readings.at(-1);
   if (!newest || foreseen.length === 0) return null;

@@ -40,7 +40,7 @@ export function foldedTime(times: readonly number[], [left, right]: readonly [nu
   return { x, gaps };
 }
 
-/** The hours to write below a folded time: none in a break, none closer to another than `apart` px, the clear ones first. */
+/** Returns the hours to write below a folded time: none in a break, none closer to another than `apart` px, the clear ones first. */
 export function hoursOf({ x, gaps }: ReturnType<typeof foldedTime>, apart: number): Date[] {
   const [from = 0, to = 0] = extent(x.domain());
   const width = x(to) - x(from);
@@ -87,7 +87,7 @@ export interface Box {
 }
 const meet = (a: Box, b: Box): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
-/** For each, the first of its possible places that meets nothing placed before; null where none is free. */
+/** For each, the first of its possible places that meets nothing placed before; null if none is free. */
 export function placed(wanted: readonly (readonly Box[])[], taken: readonly Box[]): (Box | null)[] {
   const full = [...taken];
   return wanted.map((options) => {

@@ -73,7 +73,7 @@ export const JarSection = memo(function JarSection(props: JarSectionProps) {
   const middle = width / 2;
   const floor = height - px(thick) - 2;
   const half = (mm: number) => px(diameterAt(inner, mm)) / 2;
-  /** The wall from the bottom up to a level: straight, or a bowl's curve in short pieces. */
+  /** Returns the wall from the bottom up to a level: straight, or a bowl's curve in short pieces. */
   const levels = (to: number) => (shape === "bowl" ? Array.from({ length: 25 }, (_, index) => (to * index) / 24) : [0, to]);
   const at = (mm: number, side: -1 | 1): [number, number] => [middle + side * half(mm), floor - px(mm)];
   const poly = (points: [number, number][]) => points.map((point) => point.map((value) => value.toFixed(1)).join(",")).join(" ");
@@ -224,7 +224,7 @@ export const JarSection = memo(function JarSection(props: JarSectionProps) {
   );
 });
 
-/** The pixels a millimeter may take so that the tallest of a row fits into `height`, and the widest into `width`. */
+/** Returns the pixels a millimeter may take so that the tallest of a row fits into `height`, and the widest into `width`. */
 export const commonScale = (vessels: { heightUm: number; innerTopUm: number }[], height: number, width = Number.POSITIVE_INFINITY): number =>
   Math.min(
     1.6,

@@ -1,7 +1,7 @@
 import { keyOf, type RecordKeyName } from "@hearth/core";
 import type { Formats } from "./units";
 
-/** A value of the record, in the reader's units: "72 °C", "8 %", "yes". */
+/** Returns a value of the record, in the units of the workshop: "72 °C", "8 %", "yes". */
 export function describeLogged(units: Formats, key: RecordKeyName, value: number | boolean | string): string {
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "string") return value;
@@ -23,20 +23,20 @@ export function describeLogged(units: Formats, key: RecordKeyName, value: number
   }
 }
 
-/** How far a value is from a limit, in the reader's units. */
+/** Returns how far a value is from a limit, in the units of the workshop. */
 export const describeGap = (units: Formats, key: RecordKeyName, gap: number): string =>
   keyOf(key).unit === "°C" ? units.tDifference(Math.round(gap * 100)) : describeLogged(units, key, gap);
 
-/** A share as a whole percent; below one percent, with a decimal. */
+/** Returns a share as a whole percent; below one percent, with a decimal. */
 export const formatPercentShare = (units: Formats, share: number): string => `${units.n(share * 100, share > 0 && share < 0.01 ? 1 : 0)} %`;
 
-/** A range of numbers, "6.1 to 7.4": with as few decimals as tell its ends apart. */
+/** Returns a range of numbers, "6.1 to 7.4": with as few decimals as tell its ends apart. */
 export function formatShareRange(units: Formats, low: number, high: number, digits = 0): string {
   const [a, b] = [units.n(low, digits), units.n(high, digits)];
   return a === b && high > low && digits < MAX_DIGITS ? formatShareRange(units, low, high, digits + 1) : `${a} to ${b}`;
 }
 const MAX_DIGITS = 4;
 
-/** A range of shares, "4 % to 9 %". */
+/** Returns a range of shares, "4 % to 9 %". */
 export const formatShares = (units: Formats, { low, high }: { low: number; high: number }): string =>
   `${formatShareRange(units, low * 100, high * 100).replace(" to ", " % to ")} %`;

@@ -41,7 +41,7 @@ import { createContext, type ReactNode, useContext, useEffect, useMemo, useState
 
 export interface Units {
   mass: MassUnit;
-  /** ISO 4217; euro where nothing is said. */
+  /** ISO 4217; euro if nothing is given. */
   currency?: string;
   temperature: TemperatureUnit;
   zone: string;
@@ -99,7 +99,7 @@ export function formatters(units: Units) {
     /** A weight as the scale shows that it is weighed on, in the scale's own unit. */
     onScale: (mg: number, scale: ScaleDisplay) => shown(writeOnScale(mg, scale)),
     scaleParts: (mg: number, scale: ScaleDisplay) => ({ ...scaleParts(mg, scale), figure: shown(scaleParts(mg, scale).figure) }),
-    /** The same in the workshop's unit, to stand beside it; empty where the scale shows that unit already. */
+    /** The same in the workshop's unit, to stand beside it; empty if the scale shows that unit already. */
     beside: (mg: number, scale: ScaleDisplay) => (typedUnit(scale) === units.mass ? "" : written(parts(mg))),
     /** The total of what was weighed: in the unit of its scales where they have one in common, and beside it in the workshop's; the shown parts add up to it. */
     total: (all: readonly { mg: number; scale: ScaleDisplay }[]) => {
@@ -160,7 +160,7 @@ interface Clock {
   aheadMs: number;
   /** By how much this device's clock was moved while the workshop could not be asked, in ms; 0 where it was not. */
   jumpedMs: number;
-  /** The moment at which the workshop's clock stands still, for tests and pictures; null where it runs. */
+  /** The moment at which the workshop's clock stands still, for tests and pictures; null if it runs. */
   frozenAt: string | null;
   /** Time that goes faster, from what it showed when this device's clock stood at `since`; it stands still while `since` is 0. */
   fast?: { shown: number; since: number; speed: number };
@@ -171,7 +171,7 @@ const ClockContext = createContext<Clock>({ at: 0, since: 0, aheadMs: 0, jumpedM
 const CLOCK_OFF_MS = 60_000;
 /** This device's clock was moved where it and the monotonic one part by more than this. */
 const CLOCK_MOVED_MS = 1_500;
-/** So often they are held against each other. */
+/** So often they are compared with each other. */
 const COMPARE_MS = 2_000;
 
 const AHEAD = "hearth.ahead";
@@ -190,7 +190,7 @@ function keptAhead(): number {
   }
 }
 
-/** A clock that shows this time of the workshop, in ms, at a reading of the monotonic clock. */
+/** Returns a clock that shows this time of the workshop, in ms, at a reading of the monotonic clock. */
 const clockFrom = (at: number, since: number, frozenAt: string | null = null): Clock => ({
   at,
   since,
@@ -281,7 +281,7 @@ export function useUnits(): Formats {
   return useMemo(() => formatters(units), [units]);
 }
 
-/** The workshop's time, ticking on; a phone with a wrong clock still sees it. */
+/** Returns the workshop's time, ticking on; a phone with a wrong clock still sees it. */
 export function useNow(everyMs = 1_000): string {
   const clock = useContext(ClockContext);
   const [shown, setShown] = useState(() => timeOf(clock));

@@ -21,5 +21,5 @@ export const LABELS: Readonly<Record<string, readonly string[]>> = {
 
 const ofLabel = new Map(Object.entries(LABELS).flatMap(([word, labels]) => labels.map((label) => [label.toLowerCase(), word] as const)));
 
-/** The name of the word that stands explained at a label; nothing where the label speaks for itself. */
+/** Returns the name of the word that stands explained at a label; nothing where the label speaks for itself. */
 export const wordAt = (label: string): string | null => ofLabel.get((label.split(" · ")[0] as string).trim().toLowerCase()) ?? null;

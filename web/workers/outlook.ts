@@ -9,5 +9,5 @@ export interface Foretold {
   outlook: ForecastView;
 }
 
-/** Works out what is foreseen of a pot, each time it is asked. */
+/** Works out what is forecast of a pot, each time it is asked. */
 self.onmessage = ({ data }: MessageEvent<Asked>) => self.postMessage({ id: data.id, outlook: forecastView(data.watch) } satisfies Foretold);

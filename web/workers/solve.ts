@@ -1,7 +1,7 @@
 import { LeftoversError, type Mixture, mixtureOf, type Programme } from "@hearth/core";
 import type { Highs, ModelData } from "highs";
 
-/** A programme in the solver's own form: maximise, columns whole, compressed by columns. */
+/** Returns a programme in the solver's own form: maximise, columns whole, compressed by columns. */
 export function modelOf({ infinity, constants }: Highs, programme: Programme): ModelData {
   const [numCols, numRows] = [programme.cost.length, programme.have.length];
   return {
@@ -23,7 +23,7 @@ export const OPTIONS = { output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.5 } 
 
 /**
  * Solves an integer programme with HiGHS, and checks the answer in whole numbers. Where the time runs out before the
- * optimum is proved, the best mix found is given with the bound that none can pass. @throws LeftoversError where none is found.
+ * optimum is proved, the best mix found is given with the bound that none can pass. @throws LeftoversError if none is found.
  */
 export function solveProgramme(highs: Highs, programme: Programme, seconds: number): Mixture {
   return highs.withModel(modelOf(highs, programme), (model) => {

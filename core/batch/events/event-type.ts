@@ -6,7 +6,7 @@ import type { BatchPlan } from "../plan";
 import type { batchPlan } from "../schema";
 import type { BatchState } from "../state";
 
-/** What the kinds of a batch are handed to say how their payloads are checked. */
+/** The schema builders that the event types of a batch use for their payloads. */
 export interface BatchShapes {
   z: Z;
   batchPlan: typeof batchPlan;
@@ -31,5 +31,5 @@ export const stepOf = (plan: BatchPlan, id: string | null) => (id === null ? nul
 export const noSuchStep = { field: "step", message: "This batch's process has no such step." };
 export const notPoured = (state: BatchState, what: string) =>
   Object.keys(state.pours).length === 0 ? { field: "kind", message: `Nothing is poured yet, so nothing can be ${what}.` } : null;
-/** A product of a plan, with a name that tells it from the others. */
+/** Returns a product of a plan, with a name that tells it from the others. */
 export const productOf = (plan: BatchPlan, key: string) => namedLines(plan.products).find((line) => line.key === key);

@@ -27,7 +27,7 @@ import { stirred } from "./stirred";
 import { transferred } from "./transferred";
 import { weighed } from "./weighed";
 
-/** Everything that can happen to a batch. A new kind is its file and this line. */
+/** All event types of a batch. A new event type is a file and a line here. */
 export const BATCH_EVENTS = [
   started,
   weighed,

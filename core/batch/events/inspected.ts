@@ -1,6 +1,6 @@
 import { batchEvent, closedAlready, MAX_JARS } from "./event-type";
 
-/** Looked over, so many pieces. */
+/** Looked over, a number of pieces. */
 export const inspected = batchEvent({
   kind: "inspected",
   formerName: "looked",

@@ -9,7 +9,7 @@ export const located = batchEvent({
   upcast: ({ draught, ...old }) => ({ draft: draught, ...old }),
   validate: (state) => notPoured(state, "put on a shelf"),
   apply: (state, { happenedAt, payload }) => {
-    // One that was put down late is not where they stand now.
+    // One that was logged late is not where they stand now.
     if (!state.stands || state.stands.at <= happenedAt) state.stands = { at: happenedAt, shelf: payload.shelf };
     state.stood = { sun: (state.stood?.sun ?? false) || payload.sun, draft: (state.stood?.draft ?? false) || payload.draft };
   },

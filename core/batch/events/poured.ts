@@ -7,7 +7,7 @@ import type { BatchPlan } from "../plan";
 import { type BatchState, PACES, WARMED, WICKS_WERE } from "../state";
 import { atWork, batchEvent, noSuchStep, productOf } from "./event-type";
 
-/** What a pour filled: as it says, or, where it does not, all that is planned. */
+/** Returns what a pour filled: as it says, or, where it does not, all that is planned. */
 const filledBy = (payload: { step: string; filled: { product: string; count: number }[] }, plan: BatchPlan) => {
   if (payload.filled.length > 0) return payload.filled;
   const step = poursOf(plan.process.steps).find((pour) => pour.id === payload.step);

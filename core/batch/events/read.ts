@@ -11,7 +11,7 @@ export const read = batchEvent({
   version: 3,
   payload: ({ z }) =>
     z.object({
-      /** The step whose range it is held against; null for a look in between. */
+      /** The step whose range it is compared with; null for a look in between. */
       step: z.string().max(60).nullable(),
       shown: z.number().int().min(COLDEST, "Colder than any workshop.").max(HOTTEST, "Hotter than any wax is heated."),
       correction: z.number().int().min(-2_000).max(2_000),

@@ -1,6 +1,6 @@
 import { batchEvent, notPoured } from "./event-type";
 
-/** Cold throw: how strong the candle smells unlit, by the nose of the person who enters it. One person's 9 is another's 7. */
+/** Cold throw: how strong the candle smells unlit, by the score of the person who enters it. One person's 9 is another's 7. */
 export const smelled = batchEvent({
   kind: "smelled",
   version: 1,

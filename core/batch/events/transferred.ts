@@ -16,7 +16,7 @@ export const WAY_NAMES = Object.keys(WAYS) as [Way, ...Way[]];
 export const AGAIN = ["missing", "all", "none"] as const;
 export type Again = (typeof AGAIN)[number];
 
-/** Whether wax that went this way is lost to the pot. */
+/** Returns whether wax that went this way is lost to the pot. */
 export const isLoss = (how: Way): boolean => how === "spilt" || how === "discarded";
 
 /**

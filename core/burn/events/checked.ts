@@ -3,7 +3,7 @@ import { FLAMES, type Measures, SI, signsOf } from "../judge";
 import { burningAt, burningIn, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, SOOT, SOOT_AT } from "../state";
 import { notThere, type TrialShapes, trialEvent, upcastTestCandle } from "./event-type";
 
-/** What is seen at one look. What was not looked at is left out. Lengths in micrometers, temperatures in hundredths of °C. */
+/** Returns what is seen at one look. What was not looked at is left out. Lengths in micrometers, temperatures in hundredths of °C. */
 const seen = ({ z }: TrialShapes) => {
   const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
   return z.object({
@@ -25,7 +25,7 @@ const seen = ({ z }: TrialShapes) => {
   });
 };
 
-/** What was seen, in a few words. */
+/** Returns what was seen, in a few words. */
 export function lookWords(item: Omit<CheckSeen, "id" | "at">, { len, t }: Measures = SI): string {
   return [
     item.poolUm === undefined ? "" : `pool ${len(item.poolUm)}`,

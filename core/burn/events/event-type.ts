@@ -4,7 +4,7 @@ import type { TrialPlan } from "../plan";
 import type { testCandleKey, trialPlan } from "../schema";
 import type { TrialState } from "../state";
 
-/** What the kinds of a trial are handed to say how their payloads are checked. */
+/** The schema builders that the event types of a trial use for their payloads. */
 export interface TrialShapes {
   z: Z;
   trialPlan: typeof trialPlan;
@@ -17,7 +17,7 @@ export const trialEvent = <K extends string, P>(kind: EventType<K, P, TrialState
 export const noTestCandle: Rejection = { field: "testCandle", message: "This trial has no such test candle." };
 export const closedTrial = (state: TrialState): Rejection | null =>
   state.closed ? { field: "kind", message: "This trial is closed. Reopen it first, by taking the closing back." } : null;
-/** Why nothing can be done to a test candle now; null where it can. */
+/** Returns why nothing can be done to a test candle now; null if it can. */
 export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testCandles[key] ? null : noTestCandle);
 
 /** Returns the payload of an entry about one test candle in this format: the candle was called its tester. */

@@ -14,7 +14,7 @@ import { stopped } from "./stopped";
 import { throwScored } from "./throw-scored";
 import { weighed } from "./weighed";
 
-/** Everything that can happen to a trial. A new kind is its file and this line. */
+/** All event types of a trial. A new event type is a file and a line here. */
 export const TRIAL_EVENTS = [
   started,
   lit,

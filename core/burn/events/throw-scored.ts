@@ -1,7 +1,7 @@
 import { type Rating, THROWS } from "../state";
 import { notThere, trialEvent, upcastTestCandle } from "./event-type";
 
-/** How strong one candle smells, alone in its room, by the nose of the person who enters it. One person's 9 is another's 7. */
+/** How strong one candle smells, alone in its room, by the score of the person who enters it. One person's 9 is another's 7. */
 export const throwScored = trialEvent({
   kind: "throwScored",
   formerName: "rated",

@@ -1,6 +1,6 @@
 import type { EventType } from "../log";
 
-/** Words. Taken at any time, also into a closed record, by every subject. */
+/** Returns words. Taken at any time, also into a closed record, by every subject. */
 export const note = <F, C>(): EventType<"note", { text: string }, F, C> => ({
   kind: "note",
   version: 1,

@@ -10,6 +10,6 @@ export interface Unreadable {
 /** The event type under which an event that cannot be read is handed on. It is never sent, and never stored under this name. */
 export const UNREADABLE = "unreadable";
 
-/** What is kept of an event that cannot be read; null of one that can. */
+/** Returns what is kept of an event that cannot be read; null of one that can. */
 export const unreadableOf = (event: { kind: string; payload: unknown }): Unreadable | null =>
   event.kind === UNREADABLE ? (event.payload as Unreadable) : null;

@@ -174,7 +174,7 @@ export function inUnit<P extends Pick<Process, "ceiling" | "steps">>(of: P, unit
   };
 }
 
-/** A ready-made process as a formula keeps it. */
+/** Returns a ready-made process as a formula keeps it. */
 export const processFrom = ({ id: _id, families: _families, makes: _makes, ...rest }: PresetProcess): Process => ({
   ...rest,
   steps: rest.steps.map((step) => ({ ...step })),

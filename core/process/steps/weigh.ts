@@ -7,7 +7,7 @@ export const weigh = stepType({
   verb: "weigh",
   params: ({ z }) =>
     z.object({
-      /** Only these kinds of component; all where nothing is said. A pot may be divided: poured uncolored first, then dyed. */
+      /** Only these kinds of component; all if nothing is given. A pot may be divided: poured uncolored first, then dyed. */
       of: z.array(z.enum(COMPONENT_KINDS)).min(1).optional(),
     }),
   fields: [{ key: "of", label: "Only", is: "components", optional: true, hint: "Like wax, fragrance; empty for all." }],

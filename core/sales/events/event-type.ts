@@ -5,7 +5,7 @@ import type { OrderPlan } from "../plan";
 import type { orderPlan } from "../schema";
 import type { OrderState } from "../state";
 
-/** What the kinds of an order are handed to say how their payloads are checked. */
+/** The schema builders that the event types of a order use for their payloads. */
 export interface OrderShapes {
   z: Z;
   orderPlan: typeof orderPlan;

@@ -8,5 +8,5 @@ import { packsResolved } from "./packs-resolved";
 import { shipped } from "./shipped";
 import { started } from "./started";
 
-/** Everything that can happen to an order or a market day. A new kind is its file and this line. */
+/** All event types of an order or a market day. A new event type is a file and a line here. */
 export const ORDER_EVENTS = [started, asked, shipped, packsResolved, note<OrderState, OrderPlan>(), closed, withdrawn<OrderState, OrderPlan>()] as const;

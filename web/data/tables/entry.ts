@@ -2,7 +2,7 @@ import { bigint, integer, jsonb, text, timestamp, uuid } from "drizzle-orm/pg-co
 
 export const instant = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
 
-/** What every log keeps of an entry, whatever it is about. */
+/** Returns what every log keeps of an entry, whatever it is about. */
 export const entryColumns = () => ({
   kind: text("kind").notNull(),
   happenedAt: instant("happened_at").notNull(),

@@ -24,7 +24,7 @@ export const outcomes = pgTable(
     process: text("process").notNull(),
     personId: uuid("person_id"),
     instrumentId: uuid("instrument_id"),
-    /** °C and percent of the wax, as recorded; null where they were not. */
+    /** °C and percent of the wax, as recorded; null if they were not. */
     pourC: doublePrecision("pour_c"),
     addC: doublePrecision("add_c"),
     load: doublePrecision("load"),

@@ -29,7 +29,7 @@ export const products = pgTable(
     pack: integer("pack").notNull().default(1),
     /** What the packing of one pack costs: box, label, lid. */
     packCost: bigint("pack_cost", { mode: "number" }),
-    /** Hands and heat that one piece takes, in seconds; null where it is not counted. */
+    /** Hands and heat that one piece takes, in seconds; null if it is not counted. */
     handsSeconds: integer("hands_seconds"),
     heatSeconds: integer("heat_seconds"),
     /** Whether its wick was tested in burns, and how that went. */

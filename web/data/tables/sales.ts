@@ -43,7 +43,7 @@ export const packRuns = pgTable(
     at: instant("at").notNull(),
     /** When the oldest of it was poured: what is sold first. */
     pouredAt: instant("poured_at").notNull(),
-    /** What one pack cost, in minor units; null where that is not known. */
+    /** What one pack cost, in minor units; null if that is not known. */
     costEach: money("cost_each"),
     /** Net weights taken at packing, with what is stated on the pack. */
     weightsMg: jsonb("weights_mg").$type<number[]>().notNull().default([]),
@@ -83,7 +83,7 @@ export const packedPieces = pgTable(
   ],
 );
 
-/** An order or a market day: what it was begun with, and the state that follows from its entries. */
+/** An order or a market day: its plan, and the state that follows from its entries. */
 export const orders = pgTable(
   "sale_order",
   {
@@ -157,7 +157,7 @@ export const orderPacks = pgTable(
     given: integer("given").notNull(),
     second: integer("second").notNull(),
     back: integer("back").notNull(),
-    /** Minor units: what it brought, and what the packs that are gone had cost; null where that is not known. */
+    /** Minor units: what it brought, and what the packs that are gone had cost; null if that is not known. */
     money: money("money").notNull(),
     cost: money("cost"),
   },

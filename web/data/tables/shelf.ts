@@ -174,7 +174,7 @@ export const instruments = pgTable(
     correction: integer("correction").notNull().default(0),
     /** The resolution of a scale, in micrograms. */
     resolutionUg: doublePrecision("resolution_ug"),
-    /** What a scale shows; null where its resolution tells. */
+    /** What a scale shows; null if its resolution tells. */
     scaleUnit: text("scale_unit", { enum: SCALE_UNITS }),
     /** The most that a scale takes. */
     capacityMg: milligrams("capacity_mg"),

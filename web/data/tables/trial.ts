@@ -17,7 +17,7 @@ export const trials = pgTable(
     state: jsonb("state").$type<TrialState>().notNull(),
     startedAt: instant("started_at").notNull(),
     lastAt: instant("last_at").notNull(),
-    /** From when one of its test candles that burned already wants hands again, by its protocol. */
+    /** From when one of its test candles that burned already needs attention again, by its protocol. */
     handsFrom: instant("hands_from"),
   },
   (table) => [

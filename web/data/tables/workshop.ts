@@ -14,7 +14,7 @@ export const workshops = pgTable("workshop", {
   pounds: boolean("pounds").notNull().default(false),
   /** How days, the clock and the decimal mark are written: a name in core's list of manners. */
   locale: text("locale").notNull().default("en-GB"),
-  /** What an hour of hands and an hour of heat cost, in minor units; null where it is not counted. */
+  /** What an hour of hands and an hour of heat cost, in minor units; null if it is not counted. */
   handsCost: bigint("hands_cost", { mode: "number" }),
   heatCost: bigint("heat_cost", { mode: "number" }),
   /** ISO 4217, for what lots cost. */
@@ -27,7 +27,7 @@ export const workshops = pgTable("workshop", {
   createdAt: timestamp("created_at", { withTimezone: true, mode: "string" }).notNull().default(sql`now()`),
 });
 
-/** The workshop that a row belongs to. Ids are unique within a workshop, so that a record can be read into another. */
+/** Returns the workshop that a row belongs to. Ids are unique within a workshop, so that a record can be read into another. */
 export const ofWorkshop = () =>
   uuid("workshop_id")
     .notNull()

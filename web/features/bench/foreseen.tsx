@@ -33,7 +33,7 @@ function Sure({ when, readings }: { when: Foreseen; readings: number }) {
   );
 }
 
-/** A time ahead: "12 min", and never "0 s". */
+/** Returns a time ahead: "12 min", and never "0 s". */
 const ahead = (seconds: number): string => (seconds < 60 ? "under 1 min" : durationInWords(seconds));
 
 /** When a pot comes into its range, or leaves it, as large as it matters. */
@@ -80,7 +80,7 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
   return why ? <p className="text-[15px] text-soft">{why}</p> : null;
 }
 
-/** What is foreseen of the pot on the screen, and the readings that do not fit it. */
+/** What is forecast of the pot on the screen, and the readings that do not fit it. */
 export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: Batch }) {
   const units = useUnits();
   return (

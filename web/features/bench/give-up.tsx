@@ -4,10 +4,10 @@ import { useState } from "react";
 import { callAction } from "@/forms/call-action";
 import type { Batch } from "@/log/use-batch";
 import { useWorkshop } from "@/log/workshop";
+import { undoBatch } from "@/server/batches/commands";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { lazy, usePreload } from "@/ui/lazy";
-import { undoBatch } from "./commands";
 
 const Abandon = lazy(async () => (await import("./abandon")).Abandon);
 

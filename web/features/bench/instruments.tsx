@@ -43,7 +43,7 @@ function useSilence(heard: Heard | null): number {
   return seconds;
 }
 
-/** So often a reading is put down where the probe is left to itself, in seconds. */
+/** So often a reading is logged where the probe is left to itself, in seconds. */
 const EVERY = [10, 30, 60] as const;
 
 interface InstrumentsProps {

@@ -12,7 +12,7 @@ interface Serial {
 }
 const serial = (): Serial | null => (navigator as { serial?: Serial }).serial ?? null;
 
-/** Whether this browser can listen to a serial port. */
+/** Returns whether this browser can listen to a serial port. */
 export const hasSerial = (): boolean => typeof navigator !== "undefined" && serial() !== null;
 
 /** Speed of the line: common to plain instruments, no source. */

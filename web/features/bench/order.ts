@@ -6,7 +6,7 @@ export interface Running {
   startedAt: string;
 }
 
-/** When a pot needs hands, and until when it can wait for them, in ms; what is due already counts from now. */
+/** Returns when a pot needs hands, and until when it can wait for them, in ms; what is due already counts from now. */
 export function handsOf(pot: Running, outlook: ForecastView | null, now: string): { at: number; until: number } {
   const here = Date.parse(now);
   const never = Number.POSITIVE_INFINITY;

@@ -109,7 +109,7 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
 
 type PotProps = BatchProps & { usual: TypicalCooling | null };
 
-/** A pot as it runs: the next thing, one number to put in, the heat line, and everything put down so far. */
+/** A pot as it runs: the next thing, one number to put in, the heat line, and everything logged so far. */
 export function Pot(props: PotProps) {
   const { batch } = props;
   if (!batch.plan.rehearsal) return <Run {...props} />;
@@ -170,7 +170,7 @@ function Poured({ batch }: { batch: Batch }) {
   );
 }
 
-/** The heat line of the pot, with what is foreseen of it. */
+/** The heat line of the pot, with what is forecast of it. */
 function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | null }) {
   const { plan } = batch;
   return (

@@ -8,7 +8,7 @@ let worker: Worker | null = null;
 let asked = 0;
 const waiting = new Map<number, (outlook: ForecastView | null) => void>();
 
-/** Asks the one worker of this page. Nothing is foreseen where it cannot run. */
+/** Asks the one worker of this page. Nothing is forecast where it cannot run. */
 function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
   if (!worker) {
     worker = new Worker(new URL("../../workers/outlook.ts", import.meta.url), { type: "module" });
@@ -16,7 +16,7 @@ function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
       waiting.get(data.id)?.(data.outlook);
       waiting.delete(data.id);
     };
-    // Without the network it may not be there yet: then nothing is foreseen, and it is tried again with the next reading.
+    // Without the network it may not be there yet: then nothing is forecast, and it is tried again with the next reading.
     worker.onerror = (event) => {
       event.preventDefault();
       for (const answer of waiting.values()) answer(null);
@@ -29,7 +29,7 @@ function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
   return new Promise((answer) => waiting.set(id, answer));
 }
 
-/** What is foreseen of pots, by their keys; worked out anew whenever they are watched anew. */
+/** Returns what is forecast of pots, by their keys; recalculated whenever they are watched anew. */
 export function useOutlooks(watches: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> {
   const [known, setKnown] = useState<Record<string, ForecastView | null>>({});
   useEffect(() => {
@@ -40,7 +40,7 @@ export function useOutlooks(watches: Readonly<Record<string, ForecastTarget | nu
       left = true;
     };
   }, [watches]);
-  // What was foreseen of another range is not shown.
+  // What was forecast of another range is not shown.
   return Object.fromEntries(
     Object.entries(watches).map(([key, watch]) => {
       const outlook = known[key] ?? null;

@@ -13,7 +13,7 @@ export interface Draft {
   change: { loadPpm?: number; waxId?: string; fragranceId?: string };
 }
 
-/** What the trial before asked for, of the variant that the next one follows. */
+/** Returns what the trial before asked for, of the variant that the next one follows. */
 export function askedBy(design: Design): { what: AdviceWhat; varies: Varied | null; why: string } | null {
   const { before } = design;
   if (!before) return null;
@@ -23,7 +23,7 @@ export function askedBy(design: Design): { what: AdviceWhat; varies: Varied | nu
   return advice ? { what: advice.what, varies: null, why: advice.why } : null;
 }
 
-/** What it is about to be burned with now: the wick of the variant before, or the product's. */
+/** Returns what it is about to be burned with now: the wick of the variant before, or the product's. */
 export function wickNow(design: Design): { wickId: string; count: number } | null {
   const { before, product } = design;
   const item = before?.plan.testCandles.find((each) => each.variant === before.variant);
@@ -34,7 +34,7 @@ export function wickNow(design: Design): { wickId: string; count: number } | nul
 const percent = (ppm: number) => `${Math.round(ppm / 100) / 100} %`;
 const HALF_POINTS = 10_000;
 
-/** The wicks worth trying in a container, with why. */
+/** Returns the wicks worth trying in a container, with why. */
 export const proposalsFor = (design: Design, container: TrialContainer, varies: Varied): Proposal[] => {
   const asks = askedBy(design)?.what;
   return proposeWicks(
@@ -54,7 +54,7 @@ export const proposalsFor = (design: Design, container: TrialContainer, varies: 
   );
 };
 
-/** The wick that all burn with where something else is varied: what it has now, else the one that is proposed first; null where nothing suits. */
+/** The wick that all burn with where something else is varied: what it has now, else the one that is proposed first; null if nothing suits. */
 export function bestWick(design: Design, container: TrialContainer): { id: string; count: number } | null {
   const now = wickNow(design);
   if (now) return { id: now.wickId, count: now.count };
@@ -62,7 +62,7 @@ export function bestWick(design: Design, container: TrialContainer): { id: strin
   return first ? { id: first.wick.id, count: first.count } : null;
 }
 
-/** Whether the variants of a trial differ by their wicks: else one wick is asked for. */
+/** Returns whether the variants of a trial differ by their wicks: else one wick is asked for. */
 export const variesWick = (varies: Varied | null): boolean => varies === "wick kind" || varies === "wick size";
 
 /** The variants that are offered for what is varied, those that are proposed chosen already. */
@@ -155,7 +155,7 @@ const seriesIn = (design: Design, wick: { id: string } | null): string | null =>
   return found ? seriesOf(found) : null;
 };
 
-/** A name for the trial, as a maker would write it on the box. */
+/** Returns a name for the trial, as a maker would write it on the box. */
 export function nameFor(design: Design, container: TrialContainer | undefined, varies: Varied | null): string {
   const of = design.product?.name ?? `${design.formula?.name ?? "formula"} in ${container?.name ?? "a vessel"}`;
   const asks = askedBy(design);
@@ -163,7 +163,7 @@ export function nameFor(design: Design, container: TrialContainer | undefined, v
   return varies === null ? `Burn test of ${of}` : `Which ${varies} for ${of}`;
 }
 
-/** What the design would warn of before it is begun. */
+/** Returns what the design would warn of before it is begun. */
 export function designWarnings(design: Design, varies: Varied | null, drafts: readonly Draft[], replicates: number, half: boolean): string[] {
   const chosen = drafts.filter((draft) => draft.chosen);
   return [

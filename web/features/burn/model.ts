@@ -32,7 +32,7 @@ export interface Card {
 const NONE: TestCandleState = { sessions: [], stopped: null };
 const RANK: Record<TestCandleNow["state"], number> = { burning: 0, ready: 1, resting: 2, done: 3, stopped: 4 };
 
-/** All test candles, what wants hands soonest first. */
+/** Returns all test candles, what needs attention soonest first. */
 export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly TestCandleBatch[], now: string): Card[] {
   const cards = plan.testCandles.map((testCandle): Card => {
     const mine = state.testCandles[testCandle.key] ?? NONE;
@@ -52,24 +52,24 @@ export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly Te
   return cards.sort((a, b) => RANK[a.now.state] - RANK[b.now.state] || due(a) - due(b) || (a.testCandle.key < b.testCandle.key ? -1 : 1));
 }
 
-/** Whether a call is due: a look or putting out whose time has come. */
+/** Returns whether a call is due: a look or putting out whose time has come. */
 export const isDue = (now: TestCandleNow, clock: string): boolean =>
   now.state === "burning" && now.next !== null && Date.parse(now.next.at) <= Date.parse(clock);
 
-/** The look that is being put down. */
+/** The look that is being logged. */
 export type Hand = Omit<CheckSeen, "id" | "at" | "note">;
 
-/** What of a look ends the session at once. */
+/** Returns what of a look ends the session at once. */
 export const signsIn = (hand: Hand, session: BurnSession, now: string, measures: Measures): Sign[] =>
   signsOf(checkOf({ id: "", at: now, ...hand }, minutesFrom(session.litAt, now)), measures);
 
-/** A tap on the round seen from above, as the diameter of the pool: whole millimeters, never wider than the jar. `out` in the unit of `radius`. */
+/** Returns a tap on the round seen from above, as the diameter of the pool: whole millimeters, never wider than the jar. `out` in the unit of `radius`. */
 export function tappedPool(out: number, radius: number, widthUm: number): number {
   const um = Math.min(1, Math.max(0, out / radius)) * widthUm;
   return um > widthUm * 0.97 ? widthUm : Math.round(um / 1_000) * 1_000;
 }
 
-/** How much of its wax a test candle has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
+/** Returns how much of its wax a test candle has left by a weight of it, as a share of what went in; all of it where either weight is not known. */
 const leftAt = (item: TestCandle, state: TestCandleState, mg: number | null): number => {
   const first = state.sessions[0]?.beforeMg ?? null;
   return first === null || mg === null ? 1 : Math.max(0, 1 - (first - mg) / item.fillMg);

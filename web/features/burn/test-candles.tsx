@@ -134,7 +134,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
   );
 }
 
-/** All test candles by what wants hands soonest, and the one that is in the hand. */
+/** All test candles by what needs attention soonest, and the one that is in the hand. */
 export function TestCandles({ trial }: { trial: Trial }) {
   const { aheadMs } = useClock();
   const [doing, setDoing] = useState<Doing>(null);

@@ -13,7 +13,7 @@ import { press } from "@/ui/variants";
 import { Seen } from "./pool-picture";
 import type { Trial } from "./use-trial";
 
-/** Scores of noses, one candle to a room, by codes until everybody may know; and what they say together. */
+/** Scores of scorers, one candle to a room, by codes until everybody may know; and what they say together. */
 export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: string; name: string }[]; rooms: readonly Room[] }) {
   const units = useUnits();
   const { personId } = useWorkshop();
@@ -71,7 +71,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         cured,
       })
     : null;
-  /** How old it was when it was smelled: one of a day can be almost nothing. */
+  /** Returns how old it was when it was smelled: one of a day can be almost nothing. */
   const ageOf = (key: string, at: string) => {
     const batch = trial.batches.find((batch) => batch.id === plan.testCandles.find((each) => each.key === key)?.batch?.id);
     return batch?.pouredAt ? `, ${units.n((Date.parse(at) - Date.parse(batch.pouredAt)) / 86_400_000, 1)} days after pouring` : "";

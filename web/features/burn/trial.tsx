@@ -131,7 +131,7 @@ function Files({ id }: { id: string }) {
   );
 }
 
-/** One trial: its test candles by the clock, what they say, what noses say, and its record. */
+/** One trial: its test candles by the clock, what they say, what scorers say, and its record. */
 export function TrialView(props: TrialViewProps) {
   const trial = useTrial(props);
   const path = usePathname();

@@ -7,9 +7,9 @@ import { callAction } from "@/forms/call-action";
 import { named, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
+import { beginTrial } from "@/server/burn/commands";
 import type { Design } from "@/server/burn/trial-design";
 import { useRouter } from "@/ui/address";
-import { beginTrial } from "./commands";
 import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-model";
 
 type From = "make" | "rack";
@@ -79,7 +79,7 @@ export function useDesign(design: Design) {
 }
 export type DesignState = ReturnType<typeof useDesign>;
 
-/** What is burned, as it is sent: new test candles, or jars off the rack. */
+/** Returns what is burned, as it is sent: new test candles, or jars off the rack. */
 function chosenVariants({ design, from, chosen, racked, half }: DesignState, testCandles: number) {
   if (from === "make")
     return chosen.map((item) => ({

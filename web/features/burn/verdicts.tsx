@@ -16,12 +16,12 @@ import {
 import { useMemo, useState } from "react";
 import { callAction } from "@/forms/call-action";
 import { useWorkshop } from "@/log/workshop";
+import { takeWick } from "@/server/burn/commands";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
-import { takeWick } from "./commands";
 import { sayRate } from "./say";
 import type { Trial } from "./use-trial";
 

@@ -18,7 +18,7 @@ const SIDES = [
   { value: "no", label: "is no" },
 ] as const;
 
-/** Causes of the workshop's own for a flaw: added in its words, held against a figure or a choice of the record, or against nothing. */
+/** Causes of the workshop's own for a flaw: added in its words, compared with a figure or a choice of the record, or against nothing. */
 export function OwnCauses({ defect, causes }: { defect: string; causes: readonly CustomCause[] }) {
   const place = useWorkshop();
   const router = useRouter();

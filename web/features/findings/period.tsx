@@ -15,7 +15,7 @@ const NAMES: Record<PeriodName, string> = {
   since: "since a change",
 };
 
-/** A page's address with what it asks for, and the period. */
+/** Returns a page's address with what it asks for, and the period. */
 export function periodAddress(
   path: string,
   asked: Readonly<Record<string, string | null>>,

@@ -4,7 +4,7 @@ import type { Share } from "@hearth/core";
 import { formatShares } from "@/ui/logged";
 import { type Formats, useUnits } from "@/ui/units";
 
-/** A level in the reader's units: what the database grouped by is in °C. */
+/** A level in the units of the workshop: what the database grouped by is in °C. */
 export const levelWords = (units: Formats, level: string) => {
   const [, from, to] = /^(-?\d+) to (-?\d+) °C$/.exec(level) ?? [];
   return from && to ? `${units.t(Number(from) * 100)} to ${units.t(Number(to) * 100)}` : level;

@@ -20,7 +20,7 @@ const VERDICT = {
   contradicted: { sign: "○", words: "the record contradicts it", tone: "text-inside" },
 } as const;
 
-/** What the record says of a cause: "poured at 72 °C, 9 °C above 63 °C". */
+/** Returns what the record says of a cause: "poured at 72 °C, 9 °C above 63 °C". */
 function says(units: Formats, { cause, verdict, evidence }: Judged): string {
   const { key, test } = cause;
   if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "Nothing that is recorded can tell.";

@@ -6,10 +6,10 @@ import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { useWorkshop } from "@/log/workshop";
 import type { ColorRow } from "@/server/formulas/colors";
+import { saveColor, takeColorAway } from "@/server/formulas/commands";
 import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { press } from "@/ui/variants";
-import { saveColor, takeColorAway } from "./commands";
 
 const TRIED = { both: "tried in this wax with this scent", wax: "tried in this wax", scent: "tried with this scent", any: "for any wax and scent" };
 
@@ -19,7 +19,7 @@ export const writeColor = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: strin
 
 interface ColorsProps {
   colors: ColorRow[];
-  /** The first wax and scent of the formula; empty where there is none. */
+  /** The first wax and scent of the formula; empty if there is none. */
   wax: string;
   scent: string;
   /** The dyes that stand in the formula now. */

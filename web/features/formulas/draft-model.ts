@@ -23,7 +23,7 @@ import { type PartKind, type PartRow, partsFrom } from "./editor-fields";
 
 type Typed = Record<string, unknown> & { basis?: LoadBasis; load?: number };
 
-/** What it is made of, from so large a total that no step of a scale shows. */
+/** Returns what it is made of, from so large a total that no step of a scale shows. */
 function sampleOf(basis: LoadBasis, loadPpm: number, mix: ReturnType<typeof mixOf>) {
   const scaled = weighOut({
     basis,
@@ -38,7 +38,7 @@ function sampleOf(basis: LoadBasis, loadPpm: number, mix: ReturnType<typeof mixO
   return mixComponents(scaled, mix);
 }
 
-/** What follows from a formula as it is typed: its parts, both readings of the load, its process, and what these and the shelf disagree on. */
+/** Returns what follows from a formula as it is typed: its parts, both readings of the load, its process, and what these and the shelf disagree on. */
 export function draftOf(rows: readonly PartRow[], typed: Typed, process: Process, shelf: Shelf, unit: TemperatureUnit) {
   const basis = typed.basis ?? "wax";
   const parts = partsFrom(rows as PartRow[], typed);
@@ -63,7 +63,7 @@ export function draftOf(rows: readonly PartRow[], typed: Typed, process: Process
 const dyeKind = (shelf: Shelf, id: string | undefined) => shelf.dyes.find((dye) => dye.id === id)?.kind ?? "liquid";
 const additiveDose = (shelf: Shelf, id: string | undefined) => writeNumber(suggestedDose(shelf.additives.find((additive) => additive.id === id)) / 10_000, 4);
 
-/** The next free key of a part. */
+/** Returns the next free key of a part. */
 const nextKey = (rows: readonly PartRow[]): number => rows.reduce((most, row) => Math.max(most, Number(row.key.split(":")[1])), 0) + 1;
 
 /** The rows with one more part of a kind: the first of the shelf that is not there yet, with its usual dose. */
@@ -75,14 +75,14 @@ export function withPart(rows: readonly PartRow[], kind: PartKind, shelf: Shelf,
   return [...rows, { kind, key: `${kind}:${nextKey(rows)}`, id: free?.id ?? "", share, by: kind === "dye" ? dye.by : "drops" }];
 }
 
-/** The rows with these dyes in the place of those that stand there. */
+/** Returns the rows with these dyes in the place of those that stand there. */
 export function withDyes(rows: readonly PartRow[], dyes: readonly { id: string; amount: number; by: PartRow["by"] }[]): PartRow[] {
   const from = nextKey(rows);
   const fresh = dyes.map((dye, index): PartRow => ({ kind: "dye", key: `dye:${from + index}`, id: dye.id, share: writeNumber(dye.amount, 4), by: dye.by }));
   return [...rows.filter((row) => row.kind !== "dye"), ...fresh];
 }
 
-/** What the fields of a part become when another material is chosen: its usual dose, where the dose was the usual one of the material before. */
+/** Returns what the fields of a part become when another material is chosen: its usual dose, where the dose was the usual one of the material before. */
 export function textsOnChoosing(kind: PartKind, key: string, id: string, shelf: Shelf, text: (name: string) => string): Record<string, string> {
   const before = text(`${key}:id`);
   const texts: Record<string, string> = { [`${key}:id`]: id };

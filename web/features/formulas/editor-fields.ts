@@ -50,7 +50,7 @@ const positive =
     return read.value > most ? bad("too-large", `${what} cannot be above ${most}.`) : read;
   };
 
-/** The rules of one line's fields. */
+/** Returns the rules of one line's fields. */
 function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unknown>> {
   const chosen = (text: string): Parsed<string> =>
     text || row.kind === "fragrance"
@@ -70,7 +70,7 @@ function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unkno
 /** A load as its field has it. */
 export const loadText = (ppm: number): string => writePercent(ppm, 3).replace(" %", "");
 
-/** The rules of all fields. `basis` is the one chosen at present. */
+/** Returns the rules of all fields. `basis` is the one chosen at present. */
 export function rulesFor(
   name: string,
   spec: FormulaSpec | null,

@@ -105,7 +105,7 @@ function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving:
   );
 }
 
-/** What is said of the newest version, and what a change will make of it. */
+/** Returns what is said of the newest version, and what a change will make of it. */
 function leadOf({ newest }: FormulaState): string {
   if (!newest) return "What goes in, how much of it, and how the wax is worked.";
   const used = `used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}`;

@@ -10,7 +10,7 @@ import { type PotPart, PotStrip } from "@/ui/pot-strip";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 
-/** The parts of one group as the strip draws them: so much of a million together. */
+/** Returns the parts of one group as the strip draws them: so much of a million together. */
 function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", together: number, names: Record<string, string>): PotPart[] {
   const sum = parts.reduce((all, part) => all + part.share, 0);
   return parts.map((part) => ({ name: names[part.id] ?? kind, kind, mg: (together * part.share) / sum }));

@@ -19,12 +19,12 @@ import { callAction } from "@/forms/call-action";
 import { Field, useFields } from "@/forms/fields";
 import { processFromFields, processRules, processTexts, StepFields } from "@/forms/process-fields";
 import { useWorkshop } from "@/log/workshop";
+import { saveProcess } from "@/server/formulas/commands";
 import type { Follower } from "@/server/formulas/processes";
 import { Link, useRouter } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { Aside, Caution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { saveProcess } from "./commands";
 import { Followers } from "./followers";
 
 export interface ProcessShown {

@@ -96,7 +96,7 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
 }
 export type FormulaState = ReturnType<typeof useFormula>;
 
-/** What is done to the parts of a formula; its process, load and doses follow where the maker has not made them their own. */
+/** Returns what is done to the parts of a formula; its process, load and doses follow where the maker has not made them their own. */
 export function useParts({ formula, known, fields, text, values, rows, setRows, process, take, suggested, setSuggested }: FormulaState) {
   const units = useUnits();
   const { shelf } = known;

@@ -30,7 +30,7 @@ import { Repairs } from "./repairs";
 
 const CLASS = { C: "cosmetic", P: "performance", S: "safety" } as const;
 
-/** Flaws as they were put down, jar by jar; those of earlier records too. */
+/** Flaws as they were logged, jar by jar; those of earlier records too. */
 function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules: GradingRules }) {
   const { plan, state } = batch;
   const several = plan.products.length > 1;
@@ -96,7 +96,7 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
   );
 }
 
-/** How many jars of each grade, so far. */
+/** Returns how many jars of each grade, so far. */
 function gradesOf(state: ReturnType<typeof useBatch>["state"], rules: GradingRules): [string, number][] {
   const round = Math.max(...state.seen.map((item) => item.round), 0);
   const counts = new Map<string, number>();
@@ -110,7 +110,7 @@ function gradesOf(state: ReturnType<typeof useBatch>["state"], rules: GradingRul
 
 type LookOverProps = BatchProps & { notes?: ReactNode; rules?: GradingRules; causes?: readonly Pick<Cause, "defect" | "words">[] };
 
-/** A batch as far as it was inspected: the jar in hand, how many are left, and the way to put one down or finish. Null where it has no vessel. */
+/** A batch as far as it was inspected: the jar in hand, how many are left, and the way to put one down or finish. Null if it has no vessel. */
 function useLookOver(props: LookOverProps) {
   const batch = useBatch(props, 30_000);
   const { plan, state } = batch;

@@ -50,7 +50,7 @@ interface JarInHandProps {
   wall: WallSpot | undefined;
   onPlace: (place: Place | null, wall?: WallSpot) => void;
   rules: GradingRules;
-  /** What the jar before showed; null where there is none. */
+  /** What the jar before showed; null if there is none. */
   before: readonly SeenFlaw[] | null;
   /** Its wax and container, which say what flaws it can have. */
   of: Parameters<typeof flawsAt>[1];
@@ -121,7 +121,7 @@ function WhichFlaw({
   );
 }
 
-/** The flaws that were put down of the jar in hand. */
+/** The flaws that were logged of the jar in hand. */
 function OnThisJar({ hand, onHand }: Pick<JarInHandProps, "hand" | "onHand">) {
   return hand.flaws.length > 0 ? (
     <ul className="mt-3">

@@ -19,18 +19,18 @@ export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
   ],
 });
 
-/** Flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
+/** Returns flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
 export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { here: Defect[]; elsewhere: Defect[] } => {
   const set = defectsFor(of).filter((defect) => defect.seen === "set");
   return { here: set.filter((defect) => defect.places.includes(place)), elsewhere: set.filter((defect) => !defect.places.includes(place)) };
 };
 
-/** How far an inspection has come with a product: the jar that is next, of how many. */
+/** Returns how far an inspection has come with a product: the jar that is next, of how many. */
 export function progressOf(plan: BatchPlan, state: BatchState, key: string): { filled: number; seen: number; left: number } {
   const filled = filledOf(plan, state, key);
   const seen = seenInRound(state, key);
   return { filled, seen, left: Math.max(0, filled - seen) };
 }
 
-/** What the jar before showed, of this product in this inspection; null where there was none. */
+/** Returns what the jar before showed, of this product in this inspection; null if there was none. */
 export const lastSeen = (state: BatchState, key: string) => state.seen.findLast((item) => item.product === key && item.round === state.rounds) ?? null;

@@ -4,7 +4,7 @@ import type { First } from "@/server/workshops/onboarding";
 export const STEPS = ["tools", "wax", "jar", "oil", "wick", "formula", "batch"] as const;
 export type Step = (typeof STEPS)[number];
 
-/** What a step is called, as a maker would say it. */
+/** What a step is called, in a maker's words. */
 export const TITLES: Record<Step, string> = {
   tools: "Your scale and thermometer",
   wax: "One wax",
@@ -15,7 +15,7 @@ export const TITLES: Record<Step, string> = {
   batch: "Three jars",
 };
 
-/** Whether the workshop has what a step gives. */
+/** Returns whether the workshop has what a step gives. */
 export function isDone(step: Step, first: First): boolean {
   switch (step) {
     case "tools":
@@ -47,7 +47,7 @@ const materials = (first: First) => ({
   shelf: { waxes: first.wax ? [first.wax] : [], fragrances: first.fragrance ? [first.fragrance] : [] },
 });
 
-/** The load to begin with, in millionths of the wax, and the process: what suits the wax and the scent. */
+/** Returns the load to begin with, in millionths of the wax, and the process: what suits the wax and the scent. */
 export const suggestionFor = (first: First, unit: TemperatureUnit): Suggestion => {
   const { chosen, shelf } = materials(first);
   return suggestFormula(chosen, shelf, unit);

@@ -4,13 +4,13 @@ import { useState } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field, named, useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { askDevice, cutDevice } from "@/server/people/commands";
 import type { DeviceShown } from "@/server/workshops/people";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
-import { askDevice, cutDevice } from "./commands";
 
 /** A phone is asked in: its code, large, and as a picture. */
 function AskDevice() {

@@ -6,11 +6,11 @@ import { callAction } from "@/forms/call-action";
 import { Field, named, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { saveOnShelf } from "@/server/inventory/shelf-save";
+import { invite, setPin, setRole, takeAccess } from "@/server/people/commands";
 import type { PersonShown } from "@/server/workshops/people";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
-import { invite, setPin, setRole, takeAccess } from "./commands";
 
 /** A PIN is typed, kept, or taken away. */
 function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }) {

@@ -4,10 +4,10 @@ import { useState } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { letGo } from "@/server/people/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
-import { letGo } from "./commands";
 
 /** Everything of the workshop, to take along; and letting it go. */
 export function Whole({ leavesAt }: { leavesAt: string | null }) {

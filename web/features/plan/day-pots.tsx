@@ -11,7 +11,7 @@ interface PotsProps {
   work: DayWork[];
   ready: (key: string, process: Process) => Readiness;
   products: DayProduct[];
-  /** How many were given up. */
+  /** How many were abandoned. */
   gone: number;
   onGone: (key: string) => void;
 }

@@ -3,13 +3,13 @@ import { type FieldRule, orNothing } from "@/forms/fields";
 import { readClock, readDay } from "@/forms/when";
 import type { Formats } from "@/ui/units";
 
-/** A time of the day, in minutes: "9", "9:30", "9.30", "2 pm". */
+/** Returns a time of the day, in minutes: "9", "9:30", "9.30", "2 pm". */
 export function parseTimeOfDay(text: string): Parsed<number> {
   const at = readClock(/^\s*\d{1,2}\s*$/.test(text) ? `${text.trim()}:00` : text);
   return at ? good(at.hour * 60 + at.minute) : bad("not-understood", "Write a time of the day, like 9:00 or 2 pm.");
 }
 
-/** Minutes of a day as they are typed over: "9:00". */
+/** Returns minutes of a day as they are typed over: "9:00". */
 export const typedMinutes = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 
 /** From when to when somebody works, as "9:00–17:00"; nothing typed for nobody. */
@@ -24,7 +24,7 @@ export const hoursRule = (initial: { from: number; to: number } | null): FieldRu
     },
   });
 
-/** Days, parted by commas. */
+/** Returns days, parted by commas. */
 export const daysRule = (initial: readonly string[], today: string, units: Formats): FieldRule<string[]> => ({
   initial: initial.map((day) => units.onDate(day)).join(", "),
   parse: (text) => {

@@ -9,7 +9,7 @@ import type { DayProduct } from "./day-product";
 import { DaySteps } from "./day-steps";
 import { useTimes } from "./day-times";
 
-/** A day as it is found: the drawing, what the hands do, and what goes into each pot. */
+/** A day as it is found: the drawing, what the people do, and what goes into each pot. */
 export function DayShown({ products }: { products: DayProduct[] }) {
   const {
     changes,

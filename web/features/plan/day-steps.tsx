@@ -66,7 +66,7 @@ function Holding({
   );
 }
 
-/** What the hands do, minute by minute; each step can be held to its time. */
+/** What the people do, minute by minute; each step can be held to its time. */
 export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, held: isHeldAt, onHold, onLook }: StepsProps) {
   const isHeld = (row: string, step: string) => isHeldAt[`${row}/${step}`] !== undefined;
   const [open, setOpen] = useState<string | null>(null);

@@ -85,7 +85,7 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
     setBefore(rows);
     apply(next);
   };
-  /** What has begun already stays as it was. */
+  /** Returns what has begun already stays as it was. */
   const begun = (but: string | null) => ({
     ...changes.held,
     ...Object.fromEntries(

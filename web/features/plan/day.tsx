@@ -21,7 +21,7 @@ const SHOWN = 8;
 interface DayProps {
   on: string;
   products: DayProduct[];
-  /** The day as it was left; null where nobody has planned it. */
+  /** The day as it was left; null if nobody has planned it. */
   kept: DayRecord | null;
   version: number;
   /** Pieces by product that the plan puts on this day. */
@@ -180,7 +180,7 @@ const NoProduct = () => (
   </PageLayout>
 );
 
-/** From what is to be made to a day at the pots: which pots, what the hands do when, and what cannot be at once. */
+/** From what is to be made to a day at the pots: which pots, what the people do when, and what cannot be at once. */
 export function DayPlan(props: DayProps) {
   const { on, products, settings, labels } = props;
   const units = useUnits();

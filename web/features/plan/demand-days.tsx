@@ -9,7 +9,7 @@ import { Link, useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 
-/** What of each product is in a pot, several lines of one together. */
+/** Returns what of each product is in a pot, several lines of one together. */
 export const linesOf = (pot: PlannedPot): { name: string; count: number }[] => {
   const out = new Map<string, { name: string; count: number }>();
   for (const { productId, name, count } of pot.lines) out.set(productId, { name, count: (out.get(productId)?.count ?? 0) + count });

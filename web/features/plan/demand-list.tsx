@@ -16,7 +16,7 @@ import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";
 
-/** How a line stands: the worst of the pots that it is in. */
+/** Returns how a line stands: the worst of the pots that it is in. */
 export function standingOf(line: DemandRow, pots: readonly PlannedPot[]) {
   const mine = pots.filter((pot) => pot.lines.some((item) => item.id === line.id));
   const worst = mine.find((pot) => pot.is === "late") ?? mine.find((pot) => pot.is === "minimum") ?? mine[0] ?? null;

@@ -5,7 +5,7 @@ import { useMemo, useState } from "react";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
 
-/** Minutes as hours, to a tenth. */
+/** Returns minutes as hours, to a tenth. */
 const hours = (minutes: number): string => writeNumber(minutes / 60, 1);
 
 /** How full something is, as a bar; over its end it is marked. */

@@ -27,7 +27,7 @@ export function firstLines(products: readonly Product[], formulas: readonly { id
     .flatMap((formula, row) => full.map((vessel, column) => ({ key: `p${row * 2 + column}`, product: null, formula: formula.id, container: vessel.id })));
 }
 
-/** What one piece of a line takes from the shelf, by material; kept, since it is asked for at every stroke. Empty where it cannot be made. */
+/** Returns what one piece of a line takes from the shelf, by material; kept, since it is asked for at every stroke. Empty where it cannot be made. */
 export function drawsFrom(specs: Specs, shelf: Shelf): (line: FillLine, sparePpm: number) => Map<string, number> {
   const known = new Map<string, Map<string, number>>();
   const containers = new Map(containersOf(shelf, notToBeFilled).map((container) => [container.id, container]));

@@ -57,7 +57,7 @@ export function linesOf(containers: readonly PlannedContainer[], products: reado
 /** A container that can be filled: a vessel, or a mold. */
 export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
 
-/** What stands on the shelf to be filled: vessels for sale, test candles, then molds. */
+/** Returns what stands on the shelf to be filled: vessels for sale, test candles, then molds. */
 export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
   const vessels = shelf.vessels
     .filter((vessel) => !vessel.archived && notToBeFilled(vessel) === null)
@@ -83,7 +83,7 @@ export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessel
   return [...vessels, ...molds];
 }
 
-/** The wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
+/** Returns the wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
   if (container.state === "melt tray" || container.state === "silicone mold") return null;
   const inUse = wicks.filter((wick) => !wick.archived);
@@ -95,7 +95,7 @@ export interface ProcessChoice {
   name: string;
   process: Process;
 }
-/** The processes to choose from: the formula's own first, then the workshop's, then the ready-made that suit. */
+/** Returns the processes to choose from: the formula's own first, then the workshop's, then the ready-made that suit. */
 export function processChoices(formula: PlanFormula | null, own: readonly CustomProcess[], ready: readonly PresetChoice[], family: string): ProcessChoice[] {
   return [
     ...(formula ? [{ value: "formula", name: `the formula's own: ${formula.spec.process.name}`, process: formula.spec.process }] : []),
@@ -174,7 +174,7 @@ export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
   }
 }
 
-/** What the plan takes and there is not enough of. */
+/** Returns what the plan takes and there is not enough of. */
 export const shortagesOf = (plan: BatchPlan, stocks: Stocks) =>
   gathered(billOf(plan)).flatMap((line) => {
     const there = stocks[line.materialId]?.onHand;
@@ -187,7 +187,7 @@ export interface PlannedCost extends PieceCost {
 }
 
 /**
- * What one piece of each line would cost from the oldest lots, with its pack, hands and heat where it is a product; nothing
+ * Returns what one piece of each line would cost from the oldest lots, with its pack, hands and heat where it is a product; nothing
  * where no lot of what is in the pots has a cost. Lines and the plan's products stand in one order.
  */
 export function costsOf(plan: BatchPlan, stocks: Stocks, picked: readonly { key: string }[], products: readonly Product[], rates: Rates): PlannedCost[] {

@@ -28,7 +28,7 @@ export interface PlannerValues {
 /** The line that stands for a container first: what is counted of it by its vessel alone is counted there. */
 const firstOf = (lines: readonly Line[], containerId: string): string | undefined => lines.find((line) => line.container.id === containerId)?.key;
 
-/** The rules of the planner's fields: those of the whole plan, and of each line its count, part, wick and how many wicks. */
+/** Returns the rules of the planner's fields: those of the whole plan, and of each line its count, part, wick and how many wicks. */
 export function plannerRules(
   lines: readonly Line[],
   { units, counts, family, shelf, now }: { units: Formats; counts: Record<string, string>; family: string; shelf: Shelf; now: string },
@@ -63,7 +63,7 @@ export interface LineTyped {
   wickId: string;
   wicks: number;
 }
-/** What the fields of a line say. */
+/** Returns what the fields of a line say. */
 export const typedOf = (key: string, values: Readonly<Record<string, unknown>>, text: (name: string) => string): LineTyped => ({
   count: (values[`count:${key}`] as number | undefined) ?? 0,
   part: (values[`part:${key}`] as Part | undefined) ?? null,

@@ -18,7 +18,7 @@ import { type Formats, useUnits } from "@/ui/units";
 import { Worked } from "@/ui/working";
 import type { PlannedCost } from "./model";
 
-/** What rounding to the scale did to one weight: nothing where it is less than a thousandth. */
+/** Returns what rounding to the scale did to one weight: nothing where it is less than a thousandth. */
 function roundingOf(part: WeighedComponent, units: Formats): string | null {
   const off = part.mg - part.exactMg;
   if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;

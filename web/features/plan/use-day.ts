@@ -11,7 +11,7 @@ import { AutoSave } from "./auto-save";
 export type DayChanges = Pick<DayRecord, "held" | "breaks" | "lost" | "gone">;
 const MAX_STEPS = 60;
 
-/** What was done to a timetable, with the way back through all of it. */
+/** Returns what was done to a timetable, with the way back through all of it. */
 export function useDayChanges(initial: DayChanges) {
   const [past, setPast] = useState<DayChanges[]>([]);
   const [changes, setChanges] = useState(initial);

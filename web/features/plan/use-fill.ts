@@ -26,7 +26,7 @@ import { drawsFrom, type FillLine, firstLines, limitingFrom, type Specs } from "
 import { containersOf } from "./model";
 import { useSolver } from "./use-solver";
 
-/** What one piece of a product earns, as it is typed: its share of the pack's price, less what it costs from the oldest lots. Nothing below zero. */
+/** Returns what one piece of a product earns, as it is typed: its share of the pack's price, less what it costs from the oldest lots. Nothing below zero. */
 function worthOf(product: Product | null, draw: ReadonlyMap<string, number>, stocks: Stocks, rates: Rates, decimals: number): string {
   if (product?.price == null) return "";
   const { cost } = costOfProduct(product, draw, (id) => stocks[id]?.left ?? [], rates);
@@ -48,7 +48,7 @@ export interface FillProps {
 
 type Draws = ReturnType<typeof drawsFrom>;
 
-/** The rules of the fields: the aim and the spare, of each line what one earns and how many at least and at most, of each material how much is there. */
+/** Returns the rules of the fields: the aim and the spare, of each line what one earns and how many at least and at most, of each material how much is there. */
 function fillRules(
   lines: readonly FillLine[],
   {
@@ -169,7 +169,7 @@ export function useFill(props: FillProps) {
     ...state,
     ...{ solver, solved, haveOf, limiting, containers, containerOf, nameOf, find },
     mixture: solver.state.is === "found" ? solver.state.mixture : null,
-    /** How many of a line alone there is enough for; null where nothing limits it. */
+    /** How many of a line alone there is enough for; null if nothing limits it. */
     aloneOf: (line: FillLine) =>
       mostAlone(
         choiceOf(line).uses,

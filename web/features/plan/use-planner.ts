@@ -8,11 +8,11 @@ import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { startBatch } from "@/server/batches/start-command";
 import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
 import type { Product } from "@/server/products/products";
 import { useRouter } from "@/ui/address";
 import { useNow, useUnits } from "@/ui/units";
-import { startBatch } from "./commands";
 import { containersOf, familyOf, linesOf, type PlanFormula, processChoices, scalesOfShelf, shortagesOf, workPlan } from "./model";
 import { type PlannerValues, plannerRules, typedOf } from "./planner-fields";
 

@@ -44,7 +44,7 @@ export const TEST_WORDS: Record<WickTest, string> = { tested: "wick tested", "te
 /** The spare that a cost is reckoned with, in millionths of what is poured. */
 const SPARE = 50_000;
 
-/** What one piece costs and draws, what is left of the price, and for how many the shelf holds enough; null where it cannot be made. */
+/** Returns what one piece costs and draws, what is left of the price, and for how many the shelf holds enough; null if it cannot be made. */
 export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec, shelf: Shelf, stocks: Stocks, rates: Rates) {
   const container = containerOf(shelf, product);
   if (!container) return null;
@@ -77,7 +77,7 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
   }
 }
 
-/** The name of anything of the shelf that a product takes. */
+/** Returns the name of anything of the shelf that a product takes. */
 export const nameIn = (shelf: Shelf, id: string): string =>
   [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.molds, ...shelf.packs].find(
     (item) => item.id === id,

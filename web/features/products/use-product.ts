@@ -24,11 +24,11 @@ import { type FieldRule, named, orNothing, untouched, useFields, words } from "@
 import { suggestedFirst } from "@/forms/matches";
 import { countRule, moneyRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
+import { saveProduct, sayWickTest } from "@/server/products/commands";
 import type { Product } from "@/server/products/products";
 import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
 import { type Formats, useUnits } from "@/ui/units";
-import { saveProduct, sayWickTest } from "./commands";
 import { containerOf, reckon } from "./model";
 import { perPieceRule } from "./rules";
 
@@ -36,7 +36,7 @@ type Names = { id: string; name: string; usedAt: string | null }[];
 
 export interface ProductProps {
   product: Product | null;
-  /** The formula as it is now, where one is chosen already. */
+  /** The formula as it is now, if there is one chosen already. */
   spec: FormulaSpec | null;
   formulas: Names;
   few: Few;
@@ -79,7 +79,7 @@ function productRules(product: Product | null, units: Formats): Record<string, F
   };
 }
 
-/** What a product can be filled into and wicked with, the suggested first. */
+/** Returns what a product can be filled into and wicked with, the suggested first. */
 function useOptions(known: ReturnType<typeof useShelf>) {
   const { shelf, stocks, lately } = known;
   return useMemo(() => {

@@ -12,7 +12,7 @@ const WIDTH = 420;
 const HEIGHT = 170;
 const LEFT = 34;
 
-/** Scores over the cure, each nose by its own line: one person's 9 is another's 7. */
+/** Scores over the cure, each scorer by its own line: one person's 9 is another's 7. */
 function Curve({ points, least, best }: { points: ReturnType<typeof throwPoints>; least: number; best: number }) {
   const last = Math.max(best, 2, ...points.flatMap((point) => point.scores.map((score) => score.days)));
   const x = (days: number) => LEFT + (days / last) * (WIDTH - LEFT - 70);

@@ -1,6 +1,6 @@
 import type { BatchState, LoggedReading } from "@hearth/core";
 
-/** Days from one moment to another. */
+/** Returns days from one moment to another. */
 export const daysAfter = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 86_400_000;
 
 /** Cold throw over the cure, nose by nose, in order of time. */
@@ -14,7 +14,7 @@ export function throwPoints(state: Pick<BatchState, "smells">, pouredAt: string,
   return [...noses].map(([nose, scores]) => ({ nose, scores }));
 }
 
-/** What a logger says of a room between two moments: mean, least, most; null where it has nothing of that time. */
+/** Returns what a logger says of a room between two moments: mean, least, most; null if it has nothing of that time. */
 export function roomOf(readings: readonly LoggedReading[], from: string, to: string) {
   const inside = readings
     .filter((reading) => Date.parse(reading.at) >= Date.parse(from) && Date.parse(reading.at) <= Date.parse(to))
@@ -30,7 +30,7 @@ export function roomOf(readings: readonly LoggedReading[], from: string, to: str
   return { mean: Math.round(sum / inside.length), low, high, readings: inside.length };
 }
 
-/** At which ages, in days, cold throw is smelled, so that batches can be held against each other. Common practice, no source. */
+/** At which ages, in days, cold throw is smelled, so that batches can be compared with each other. Common practice, no source. */
 export const AGES = [1, 2, 4, 7, 14] as const;
 
 /** The next age at which it is to be smelled; null once all are behind. An age counts as smelled within half a day of it. */

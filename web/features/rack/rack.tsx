@@ -7,7 +7,7 @@ import { CureBar, PHASE } from "@/ui/cure-bar";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useNow, useUnits } from "@/ui/units";
 
-/** Whether it still sets, cures, or has cured, by the clock. */
+/** Returns whether it still sets, cures, or has cured, by the clock. */
 const phaseOf = (item: Listed, now: string) => {
   const at = Date.parse(now);
   if (!item.times) return "pot" as const;

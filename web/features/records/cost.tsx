@@ -14,7 +14,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const pieces = new Set(plan.products.flatMap((product) => [product.containerId, ...(product.wicks ? [product.wicks.wickId] : [])]));
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
-  /** What each pot holds of a material, as planned: what was drawn of it is shared by that. */
+  /** Returns what each pot holds of a material, as planned: what was drawn of it is shared by that. */
   const inEach = (id: string) =>
     plan.pots.map((pot) =>
       pot.components.filter((part) => part.id === id).reduce((sum, part) => sum + (part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg), 0),
@@ -28,7 +28,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
       potCosts[index] = (potCosts[index] ?? 0) + (all > 0 ? (of * mg) / all : of / held.length);
     });
   }
-  /** What one piece of a material cost, on average of what was drawn; null where no lot says. */
+  /** Returns what one piece of a material cost, on average of what was drawn; null if no lot says. */
   const eachOf = (id: string) => {
     const use = taken.find((item) => item.materialId === id);
     const cost = costOf(use?.taken ?? []);

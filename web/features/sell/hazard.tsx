@@ -6,6 +6,7 @@ import { callAction } from "@/forms/call-action";
 import { Chooser } from "@/forms/chooser";
 import { Field, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { saveLabelling } from "@/server/sales/commands";
 import type { LabelSettings } from "@/server/sales/label-settings";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
@@ -14,7 +15,6 @@ import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
-import { saveLabelling } from "./commands";
 
 type Of = { kind: "formula" | "batch"; id: string; name: string };
 
@@ -209,7 +209,7 @@ function Missing({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> })
   ) : null;
 }
 
-/** Each class with the sum that is held against its limit. */
+/** Each class with the sum that is compared with its limit. */
 function Working({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> }) {
   const units = useUnits();
   return (

@@ -8,7 +8,7 @@ import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
 import { StockStrip } from "@/ui/stock-strip";
 import { useNow, useUnits } from "@/ui/units";
 
-/** Days from today to a day; negative where it is past. */
+/** Returns days from today to a day; negative where it is past. */
 const daysTo = (day: string, today: string) => Math.round((Date.parse(day) - Date.parse(today)) / 86_400_000);
 
 function OrderRow({ order, there, today, first }: { order: OrderListed; there: ReadonlyMap<string, number>; today: string; first: boolean }) {

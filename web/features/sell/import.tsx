@@ -8,12 +8,12 @@ import { Field, useFields, words } from "@/forms/fields";
 import { parseFile, parseText } from "@/forms/file-parse";
 import { readDay } from "@/forms/when";
 import { useWorkshop } from "@/log/workshop";
+import { beginOrder } from "@/server/sales/commands";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { Aside, PageLayout } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
-import { beginOrder } from "./commands";
 
 /** Orders out of a shop's file: shown before any is taken. */
 export function ImportOrders({ sellables, today }: { sellables: Sellable[]; today: string }) {

@@ -94,7 +94,7 @@ type LabelState = ReturnType<typeof useLabel>;
 /** The same once there is a candle and a sheet. */
 type Chosen = LabelState & { of: NonNullable<LabelState["of"]>; sheet: NonNullable<LabelState["sheet"]> };
 
-/** Where the label is drawn: as a picture, as PDF, and the page that a buyer sees. */
+/** Returns where the label is drawn: as a picture, as PDF, and the page that a buyer sees. */
 function addressesOf({ of, kind, languages, sheet, forPack, fields, test }: Chosen, workshopId: string) {
   const query = new URLSearchParams({ product: of.productId, kind, lang: languages.join(","), sheet: sheet.id, of: forPack ? "pack" : "piece" });
   if (of.batchId) query.set("batch", of.batchId);

@@ -71,7 +71,7 @@ export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
   );
 }
 
-/** Lines as they are kept: with the name and price of now; what was not chosen is left out. */
+/** Returns lines as they are kept: with the name and price of now; what was not chosen is left out. */
 export const linesOf = (typed: readonly Typed[], sellables: readonly Sellable[], before: readonly OrderLine[] = []): OrderLine[] =>
   typed.flatMap(({ sellable: id, packs }) => {
     const kept = before.find((item) => item.sellable === id);

@@ -10,7 +10,7 @@ export interface Inside {
   container: Parameters<typeof packedContainerOf>[0];
 }
 
-/** What goes into one pack, and the weight that is stated on it; null where it is not sold by weight, or the rules do not cover it. */
+/** Returns what goes into one pack, and the weight that is stated on it; null if it is not sold by weight, or the rules do not cover it. */
 export function containersIn(
   sellable: Sellable | undefined,
   inside: readonly Inside[],
@@ -40,7 +40,7 @@ export interface Reached {
   packs: string[];
 }
 
-/** What a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
+/** Returns what a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
 export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
   const still = (batch: TracedBatch) => batch.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "testing" ? sum + jars : sum), 0);
   const packRuns = new Map<string, RecallRow & { batches: number[] }>();

@@ -9,7 +9,7 @@ import { Lines, linesOf, type Typed } from "./lines";
 
 type Head = Pick<OrderState, "name" | "whom" | "wantedOn">;
 
-/** Whose order it is or which market, by when, and how to reach them. A day that is over stays as it was. */
+/** Returns whose order it is or which market, by when, and how to reach them. A day that is over stays as it was. */
 export const headRules = (what: OrderKind, today: string, units: Formats, first: Head = { name: "", whom: "", wantedOn: null }) => ({
   name: named(what === "order" ? "the order" : "the market day", first.name),
   whom: words(first.whom, 200),

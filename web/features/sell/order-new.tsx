@@ -7,11 +7,11 @@ import { useDraft } from "@/catalogue/draft";
 import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { beginOrder } from "@/server/sales/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { Aside, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { beginOrder } from "./commands";
 import { Lines, linesOf, type Typed } from "./lines";
 import { HeadFields, headRules } from "./order-asked";
 

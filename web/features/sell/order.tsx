@@ -6,13 +6,13 @@ import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { Entries } from "@/log/entries";
 import { useWorkshop } from "@/log/workshop";
+import { eraseCustomer, putOnPlan, takeOut } from "@/server/sales/commands";
 import { Link } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useKeys } from "@/ui/keys";
 import { Aside, PageLayout, Warn } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
-import { eraseCustomer, putOnPlan, takeOut } from "./commands";
 import { Asked } from "./order-asked";
 import { type LineShort, type OrderShown, orderState, piecesShort, type Supplies } from "./order-model";
 import { OutNow, Short, ToTakeOut } from "./order-panels";
@@ -159,7 +159,7 @@ function Change({ order, stock, sellables, onSaid }: { order: Order; stock: Orde
   );
 }
 
-/** One order or market day: what lacks, what goes out, what became of it. */
+/** One order or market day: what is short, what goes out, what became of it. */
 export function OrderView(props: OrderViewProps) {
   const order = useOrder(props);
   const units = useUnits();

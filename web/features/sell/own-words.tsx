@@ -4,11 +4,11 @@ import { useMemo, useState, useTransition } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { saveLabelling } from "@/server/sales/commands";
 import type { LabelSettings } from "@/server/sales/label-settings";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
-import { saveLabelling } from "./commands";
 
 /** The workshop's own words on labels. */
 export function OwnWords({ settings, version }: { settings: LabelSettings; version: number }) {

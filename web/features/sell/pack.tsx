@@ -10,13 +10,13 @@ import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
 import type { Shelf, Stocks } from "@/server/inventory/shelf";
+import { pack, unpack } from "@/server/sales/commands";
 import type { FinishedGoodsRow, RecentlyPacked } from "@/server/sales/finished-goods";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { Aside, Empty, PageLayout, Warn } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { type Formats, useUnits } from "@/ui/units";
-import { pack, unpack } from "./commands";
 import { containersIn, type Inside } from "./model";
 
 interface PackProps {
@@ -42,7 +42,7 @@ function weightsIn(text: string, unit: "g" | "oz"): { ok: true; value: number[] 
   return { ok: true, value: out };
 }
 
-/** Whether net weights of a lot of packs hold what is stated, in the reader's units. */
+/** Returns whether net weights of a lot of packs hold what is stated, in the units of the workshop. */
 const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, units: Formats) =>
   answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000), lot, rules: quantityRulesOf(units.locale) }, (g) =>
     units.g(Math.round(g * 1_000)),

@@ -6,6 +6,7 @@ import { useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { useWorkshop } from "@/log/workshop";
+import { putOnPlan } from "@/server/sales/commands";
 import type { FinishedGoodsRow } from "@/server/sales/finished-goods";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
@@ -14,7 +15,6 @@ import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
-import { putOnPlan } from "./commands";
 
 const SPANS = [
   { id: "90", says: "90 days" },

@@ -11,13 +11,13 @@ import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
 import { moneyRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
+import { saveSet } from "@/server/sales/commands";
 import type { SetRow } from "@/server/sales/finished-goods";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { Aside, PageLayout } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
-import { saveSet } from "./commands";
 import { Lines, type Typed } from "./lines";
 import type { Inside } from "./model";
 

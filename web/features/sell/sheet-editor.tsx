@@ -7,10 +7,10 @@ import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, named, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
+import { saveLabelSheet } from "@/server/sales/commands";
 import type { KeptLabelSheet } from "@/server/sales/label-settings";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
-import { saveLabelSheet } from "./commands";
 
 const MEASURES = [
   ["width", "Label's width"],

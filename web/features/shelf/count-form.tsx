@@ -7,11 +7,11 @@ import { amountRule, VolumeNote } from "@/forms/amount";
 import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { saveCount } from "@/server/inventory/commands";
 import type { Stock } from "@/server/inventory/shelf";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
-import { saveCount } from "./commands";
 import type { StockedThing } from "./stocked";
 
 /** What was found there: the stock is set to it. */

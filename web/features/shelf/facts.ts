@@ -36,7 +36,7 @@ const t = (row: ShelfRow, key: string) => (typeof row[key] === "string" ? (row[k
 /** A fact of a figure that may not be known. */
 const of = (value: number | null, say: (value: number) => string): Fact => value !== null && say(value);
 
-/** What is worth knowing of one thing at a glance. */
+/** Returns what is worth knowing of one thing at a glance. */
 export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: (id: string) => string): string {
   const known = of(n(row, "maxLoadPpm"), (ppm) => `takes up to ${units.percent(ppm)} of the wax`) || "largest load not known";
   switch (kind) {
@@ -105,6 +105,6 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
   }
 }
 
-/** What stands against filling a vessel. */
+/** Returns what stands against filling a vessel. */
 export const warnOf = (kind: ShelfKind, row: ShelfRow): string[] =>
   kind === "vessel" ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state") }).map((caution) => caution.message) : [];

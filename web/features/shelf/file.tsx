@@ -6,9 +6,9 @@ import { callAction } from "@/forms/call-action";
 import { Field } from "@/forms/fields";
 import { parseFile, parseText } from "@/forms/file-parse";
 import { useWorkshop } from "@/log/workshop";
+import { takeSheet } from "@/server/inventory/commands";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, PageLayout } from "@/ui/side-notes";
-import { takeSheet } from "./commands";
 
 type Kind = SheetKind;
 const PLURAL: Record<Kind, string> = {
@@ -56,7 +56,7 @@ interface FileProps {
   context: Parameters<typeof readSheet>[4];
 }
 
-/** A file of a part of the shelf as far as it was read: its columns, what becomes of each row, and taking them in. */
+/** Returns a file of a part of the shelf as far as it was read: its columns, what becomes of each row, and taking them in. */
 function useShelfFile({ kept: there, context }: FileProps) {
   const place = useWorkshop();
   const router = useRouter();

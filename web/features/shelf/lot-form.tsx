@@ -9,10 +9,10 @@ import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fiel
 import { moneyRule } from "@/forms/rules";
 import { parseWhen, readDay } from "@/forms/when";
 import { useWorkshop } from "@/log/workshop";
+import { saveLot } from "@/server/inventory/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { type Formats, useNow, useUnits } from "@/ui/units";
-import { saveLot } from "./commands";
 import { type StockedThing, useDensity } from "./stocked";
 
 /** Reads a day, or a day and a time, in the workshop's own zone and as it writes them. */

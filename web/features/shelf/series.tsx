@@ -5,10 +5,10 @@ import { useMemo, useState, useTransition } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
+import { saveSeries } from "@/server/inventory/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { press } from "@/ui/variants";
-import { saveSeries } from "./commands";
 
 interface NamedWick {
   id: string;

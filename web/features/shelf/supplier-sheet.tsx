@@ -8,13 +8,13 @@ import { Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { parseText } from "@/forms/file-parse";
 import { readDay } from "@/forms/when";
 import { useWorkshop } from "@/log/workshop";
+import { putSupplierSheet, takeSupplierSheet } from "@/server/inventory/commands";
 import type { KeptSheet } from "@/server/inventory/safety-data-sheets";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { toast } from "@/ui/toast";
 import { useNow, useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
-import { putSupplierSheet, takeSupplierSheet } from "./commands";
 
 export const SHEETED = ["wax", "fragrance", "dye", "additive"] as const;
 

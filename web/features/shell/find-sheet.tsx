@@ -4,10 +4,10 @@ import { Command } from "cmdk";
 import { Dialog } from "radix-ui";
 import { useCallback, useEffect, useState } from "react";
 import { useWorkshop } from "@/log/workshop";
+import { findThings } from "@/server/workshops/find-command";
 import { useRouter } from "@/ui/address";
 import { GLOSSARY } from "@/ui/glossary";
 import type { Section } from "@/ui/section";
-import { findThings } from "./find-command";
 
 type Found = { kind: string; name: string; path: string };
 /** What can be begun from anywhere. */

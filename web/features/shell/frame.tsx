@@ -8,13 +8,13 @@ import { Outbox } from "@/log/outbox-strip";
 import { STILL_IN, signOutDevice } from "@/log/sign-out";
 import { WorkshopProvider } from "@/log/workshop";
 import { forgetPages, Offline } from "@/offline/offline";
+import { chooseLight, choosePerson, chooseWorkshop } from "@/server/workshops/choice-commands";
 import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
 import { Keys, useKeys } from "@/ui/keys";
 import type { Section } from "@/ui/section";
 import { Toasts, toast } from "@/ui/toast";
 import { Ground, type Units, useClock, useNow, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
-import { chooseLight, choosePerson, chooseWorkshop } from "./choose";
 import { Find } from "./find";
 import { Pick } from "./pick";
 
@@ -35,7 +35,7 @@ interface FrameProps {
   known: "alone" | "account" | "device";
   role: Role;
   evening: boolean;
-  /** When the workshop is deleted; null where it stays. */
+  /** When the workshop is deleted; null if it stays. */
   leavesAt: string | null;
   waiting: Partial<Record<string, number>>;
   children: ReactNode;
@@ -111,7 +111,7 @@ const DAY_TRY_MS = 30_000;
 /** What was told while a list was still being read may not be in it. */
 const READING_MS = 5_000;
 
-/** Whether the server and its database answer: only then is a page read again. */
+/** Returns whether the server and its database answer: only then is a page read again. */
 const isWell = (): Promise<boolean> =>
   fetch("/api/health").then(
     (answer) => answer.ok,

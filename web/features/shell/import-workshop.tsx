@@ -9,7 +9,7 @@ type Line = { share: number } | { ok: true; id: string; name: string } | { ok: f
 
 const OUT_OF_REACH = "The program cannot be reached just now. Nothing was read in: try again in a moment.";
 
-/** What the server says of an import: one JSON object a line, the last of them how it ended. Returns null where it said nothing that can be read. */
+/** Returns what the server says of an import: one JSON object a line, the last of them how it ended. Returns null if it said nothing that can be read. */
 const lastLine = (text: string): Line | null => {
   try {
     return JSON.parse(text.trim().split("\n").at(-1) ?? "") as Line;
@@ -18,7 +18,7 @@ const lastLine = (text: string): Line | null => {
   }
 };
 
-/** Sends the file, and says how far sending and reading are; the last line of the answer, or null where the server cannot be reached. */
+/** Sends the file, and says how far sending and reading are; the last line of the answer, or null if the server cannot be reached. */
 const send = (file: File, heard: (words: string, share: number) => void): Promise<Line | null> =>
   new Promise((resolve) => {
     const request = new XMLHttpRequest();

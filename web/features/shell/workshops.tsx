@@ -8,14 +8,14 @@ import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
 import type { Choice } from "@/forms/matches";
 import { forgetPages } from "@/offline/offline";
+import { chooseWorkshop } from "@/server/workshops/choice-commands";
+import { changeWorkshop, makeWorkshop } from "@/server/workshops/workshop-commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { LettersToggle } from "@/ui/letters-toggle";
 import { Aside, PageLayout } from "@/ui/side-notes";
 import { press } from "@/ui/variants";
-import { chooseWorkshop } from "./choose";
 import { ImportWorkshop } from "./import-workshop";
-import { changeWorkshop, makeWorkshop } from "./workshop-commands";
 
 export interface WorkshopShown {
   id: string;
@@ -48,7 +48,7 @@ function currencies(): Choice[] {
   return Intl.supportedValuesOf("currency").map((supportedValue) => ({ value: supportedValue, name: `${supportedValue} ${names.of(supportedValue) ?? ""}` }));
 }
 
-/** The rules of a workshop's fields; of a new one also who works there. `zone` is the time zone of the server. */
+/** Returns the rules of a workshop's fields; of a new one also who works there. `zone` is the time zone of the server. */
 function rulesOf(workshop: WorkshopShown | null, zone: string): Record<string, FieldRule<unknown>> {
   const cost = (value: number | null): FieldRule<unknown> => {
     const currency = workshop?.currency ?? "EUR";

@@ -6,7 +6,7 @@ import { durationInWords } from "@/ui/describe";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 
-/** Burn trials that want hands: what burns, with its next look, then what can be lit. */
+/** Burn trials that need attention: what burns, with its next look, then what can be lit. */
 export function Flames({ trials, now }: { trials: TrialListed[]; now: string }) {
   const units = useUnits();
   if (trials.length === 0) return null;

@@ -23,7 +23,7 @@ export interface Low {
 
 interface Due {
   batch: Listed;
-  /** When it wants hands; null for now. */
+  /** When it needs attention; null for now. */
   at: string | null;
   what: ReactNode;
   action: string;
@@ -156,7 +156,7 @@ export function Today({
   /** Whether nothing was ever made here: what a newcomer is offered. */
   blank: boolean;
   plan: PlanNews | null;
-  /** Burn trials that want hands. */
+  /** Burn trials that need attention. */
   burns: TrialListed[];
   /** Orders and market days of the next days. */
   soon: OrderSoon[];

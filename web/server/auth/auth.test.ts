@@ -7,7 +7,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vites
 import { GET as takeWhole } from "@/app/api/workshops/[workshop]/whole/route";
 import { devices, members } from "@/data/tables/people";
 import { people } from "@/data/tables/workshop";
-import { askDevice, cutDevice, invite, letGo, setPin, setRole, takeAccess } from "@/features/people/commands";
+import { askDevice, cutDevice, invite, letGo, setPin, setRole, takeAccess } from "@/server/people/commands";
 import { readAuditLog } from "@/server/workshops/people";
 import { openDoor, Visitor } from "@/testing/auth";
 import { type TestDatabase, testDatabase } from "@/testing/database";

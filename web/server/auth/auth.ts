@@ -53,5 +53,5 @@ function make() {
   });
 }
 
-/** The sign-in library, over the authentication tables. It is never mounted as it is: what may be asked of it stands in commands.ts. */
+/** Returns the sign-in library, over the authentication tables. It is never mounted as it is: what may be asked of it stands in commands.ts. */
 export const auth = () => processSingleton("sign-in library", make);

@@ -15,7 +15,7 @@ export const SIGN_IN_FIRST = "Say who you are first: sign in, or choose yourself
 /** The same for what is not there and for what is not theirs: nobody learns which. */
 export const NO_WORKSHOP = "There is no such workshop.";
 
-/** Whether who sent this may do it in that workshop. */
+/** Returns whether who sent this may do it in that workshop. */
 export async function authorize(headers: Headers, workshopId: string, need: Need): Promise<Authorized<Principal>> {
   const who = await resolvePrincipal(headers, workshopId);
   if (who === "nobody") return { ...reject(SIGN_IN_FIRST), status: 401 };
@@ -31,7 +31,7 @@ export const databaseForPrincipal = (workshopId: string, who: Principal, personI
 const SESSION_SLACK_MS = 5 * 60_000;
 
 /**
- * Why an entry cannot be logged in that person's name; null where it can. An account logs its own; a device also what waited on it, of somebody who
+ * Returns why an entry cannot be logged in that person's name; null if it can. An account logs its own; a device also what waited on it, of somebody who
  * worked on it, by PIN, when it happened.
  */
 export async function assertOwnPerson(

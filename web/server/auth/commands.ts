@@ -47,7 +47,7 @@ async function counted(request: Request, kind: "name" | "code", key?: string): P
   return wait > 0 ? tooMany(wait) : null;
 }
 
-/** An answer of the library's as one of ours: its cookies, and no word of its own. */
+/** Returns an answer of the library's as one of ours: its cookies, and no word of its own. */
 function passed(from: Response, body: object, status = 200): Response {
   const answer = Response.json(body, { status, headers: { "cache-control": "no-store" } });
   for (const cookie of from.headers.getSetCookie()) answer.headers.append("set-cookie", cookie);
@@ -89,7 +89,7 @@ async function joinAs(workshopId: string, personId: string, role: "reader" | "he
   });
 }
 
-/** The invitation that a link carries, while it holds. */
+/** Returns the invitation that a link carries, while it holds. */
 export async function invitationOf(workshopId: string, token: string) {
   const [row] = await tenantDatabase(workshopId)
     .select({ id: invitations.id, personId: invitations.personId, role: invitations.role, name: people.name })
@@ -99,7 +99,7 @@ export async function invitationOf(workshopId: string, token: string) {
   return row ?? null;
 }
 
-/** Whether nobody has an account here yet. */
+/** Returns whether nobody has an account here yet. */
 export async function isFirst(): Promise<boolean> {
   const [item] = await authDatabase().select({ id: authUsers.id }).from(authUsers).limit(1);
   return !item;

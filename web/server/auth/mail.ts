@@ -1,7 +1,7 @@
 import { appendFileSync } from "node:fs";
 import nodemailer from "nodemailer";
 
-/** Whether letters can be sent: by a mail server that was set, or into a file, as tests do. */
+/** Returns whether letters can be sent: by a mail server that was set, or into a file, as tests do. */
 export const canMail = (): boolean => Boolean(process.env.HEARTH_MAIL);
 
 /**

@@ -24,7 +24,7 @@ export async function currentDevice() {
 
 export const currentAccount = async () => accountOf(await headers());
 
-/** What a browser calls itself, in two words. */
+/** Returns what a browser calls itself, in two words. */
 function browserOf(agent: string): string {
   const which = /Edg\//.test(agent)
     ? "Edge"
@@ -49,7 +49,7 @@ function browserOf(agent: string): string {
   return on ? `${which} on ${on}` : which;
 }
 
-/** The account that is signed in, where else it is, and how many printed codes are left; null where none is. */
+/** The account that is signed in, where else it is, and how many printed codes are left; null if none is. */
 export async function readAccountPage() {
   const sent = await headers();
   const account = await accountOf(sent);

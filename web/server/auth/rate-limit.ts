@@ -39,7 +39,7 @@ function limiter(kind: Kind): RateLimiterPostgres {
   return all[kind];
 }
 
-/** Counts a try. Gives null where it may be made, or in how many seconds it may be made again. */
+/** Counts a try. Gives null if it may be made, or in how many seconds it may be made again. */
 export async function tryOf(kind: Kind, key: string): Promise<number | null> {
   try {
     await limiter(kind).consume(key.toLowerCase().slice(0, 200));
@@ -64,5 +64,5 @@ export async function tryOfName(name: string, address: string): Promise<number |
   return isKnown ? tryOf("known", `${name} ${hashOf(address).slice(0, 40)}`) : tryOf("name", name);
 }
 
-/** What was right is forgotten: only wrong tries count. */
+/** Returns what was right is forgotten: only wrong tries count. */
 export const forgetTries = (kind: Kind, key: string): Promise<boolean> => limiter(kind).delete(key.toLowerCase().slice(0, 200));

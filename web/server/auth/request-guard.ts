@@ -14,14 +14,14 @@ function originOf(text: string, host: string): "own" | "other" | "odd" {
   }
 }
 
-/** The names that this program was told it is reached by, beside loopback; none where it listens to this machine alone. */
+/** Returns the names that this program was told it is reached by, beside loopback; none if it listens to this machine alone. */
 const isOurName = (host: string): boolean => {
   const names = (environmentSetting("HEARTH_ALLOWED_HOSTS") ?? "").split(",").filter(Boolean);
   return names.includes(host.toLowerCase()) || names.includes(host.toLowerCase().replace(/:\d{1,5}$/, ""));
 };
 
 /**
- * Why a request is not let in; null where it is. A page elsewhere must not reach the records by a name that resolves to this
+ * Returns why a request is not let in; null if it is. A page elsewhere must not reach the records by a name that resolves to this
  * machine, nor write to them from another origin.
  */
 export function checkHostAndOrigin(method: string, host: string, origin: string | null): { status: 400 | 403; message: string } | null {
@@ -38,7 +38,7 @@ export function checkHostAndOrigin(method: string, host: string, origin: string 
   return from === "other" ? { status: 403, message: "This was sent from another site, and is refused." } : null;
 }
 
-/** What a page may load and run: its own scripts by a nonce, nothing from elsewhere, and no frame around it. */
+/** Returns what a page may load and run: its own scripts by a nonce, nothing from elsewhere, and no frame around it. */
 export const contentSecurityPolicy = (nonce: string) =>
   [
     "default-src 'self'",

@@ -5,10 +5,10 @@ const SIGNS = "23456789ABCDEFGHJKMNPQRSTVWXYZ";
 
 const written = (signs: number): string => Array.from({ length: signs }, () => SIGNS[randomInt(SIGNS.length)]).join("");
 
-/** A code to be typed: so many groups of four signs, each group worth almost 20 bits. */
+/** Returns a code to be typed: so many groups of four signs, each group worth almost 20 bits. */
 export const freshCode = (groups: number): string => Array.from({ length: groups }, () => written(4)).join("-");
 
-/** A code as somebody typed it, whatever its case and spacing. */
+/** Returns a code as somebody typed it, whatever its case and spacing. */
 export const readCode = (typed: string): string =>
   (
     typed
@@ -17,8 +17,8 @@ export const readCode = (typed: string): string =>
       .match(/.{1,4}/g) ?? []
   ).join("-");
 
-/** A secret that only programs carry: 256 bits. */
+/** Returns a secret that only programs carry: 256 bits. */
 export const freshToken = (): string => randomBytes(32).toString("base64url");
 
-/** What is kept of a secret that cannot be guessed: its hash (SHA-256, FIPS 180-4). Never for what a person chose. */
+/** Returns what is kept of a secret that cannot be guessed: its hash (SHA-256, FIPS 180-4). Never for what a person chose. */
 export const hashOf = (secret: string): string => createHash("sha256").update(secret).digest("hex");

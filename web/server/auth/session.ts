@@ -10,7 +10,7 @@ import { requiresSignIn } from "./sign-in-mode";
 /** Who asks, as far as one workshop is concerned. */
 export interface Principal {
   role: Role;
-  /** By whom entries are put down; null where the page says it, as on a machine that needs no sign-in. */
+  /** By whom entries are logged; null if the page says it, as on a machine that needs no sign-in. */
   personId: string | null;
   /** By what that is known, as the audit log tells it. */
   through: string;
@@ -26,7 +26,7 @@ export const DEVICE_COOKIE = "hearth_device";
 
 const SEEN_MS = 60_000;
 
-/** The device that sent this, by its cookie: of which workshop, and its secret. */
+/** Returns the device that sent this, by its cookie: of which workshop, and its secret. */
 export function deviceCookie(headers: Headers): { workshopId: string; token: string } | null {
   const cookie = (headers.get("cookie") ?? "").split(/;\s*/).find((text) => text.startsWith(`${DEVICE_COOKIE}=`));
   // Another program on the same host may have set it to anything: what is no cookie of ours is none.
@@ -34,7 +34,7 @@ export function deviceCookie(headers: Headers): { workshopId: string; token: str
   return workshopId && token ? { workshopId, token } : null;
 }
 
-/** Where a device was joined and not cut off since, and who works on it. */
+/** Returns where a device was joined and not cut off since, and who works on it. */
 export async function deviceOf(headers: Headers) {
   const cookie = deviceCookie(headers);
   if (!cookie) return null;
@@ -62,7 +62,7 @@ export async function deviceOf(headers: Headers) {
   return { ...device, workshopId: cookie.workshopId };
 }
 
-/** The account that signed in with this browser; null where none did, or its sign-in was ended. */
+/** The account that signed in with this browser; null if none did, or its sign-in was ended. */
 export async function accountOf(headers: Headers): Promise<{ id: string; name: string; email: string; twoFactor: boolean; sessionId: string } | null> {
   if (!requiresSignIn() || !/(^|;\s*)(__Secure-)?hearth\.session_token=/.test(headers.get("cookie") ?? "")) return null;
   // The library is large, and alone on a machine nobody signs in.
@@ -73,7 +73,7 @@ export async function accountOf(headers: Headers): Promise<{ id: string; name: s
   return { id: user.id, name: user.name, email: user.email, twoFactor: Boolean(user.twoFactorEnabled), sessionId: session.id };
 }
 
-/** Who sent this, in one workshop; "nobody" where it does not say, "stranger" where it is somebody with nothing to do there. */
+/** Returns who sent this, in one workshop; "nobody" where it does not say, "stranger" where it is somebody with nothing to do there. */
 export async function resolvePrincipal(headers: Headers, workshopId: string): Promise<Principal | "nobody" | "stranger"> {
   if (!requiresSignIn()) return LOCAL_OWNER;
   const device = await deviceOf(headers);
@@ -96,7 +96,7 @@ interface Named {
   name: string;
   role: Role;
 }
-/** All of them, for whoever is at a machine where nobody else is. */
+/** Returns all of them, for whoever is at a machine where nobody else is. */
 const allWorkshops = async (): Promise<Named[]> =>
   (await databaseWithoutTenant().execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`)).rows.map((row) => ({
     ...row,
@@ -121,5 +121,5 @@ export async function workshopsOfRequest(headers: Headers): Promise<Named[]> {
 export const workshopsOfPrincipal = async (who: Principal, inside: { id: string; name: string }): Promise<Named[]> =>
   who.account ? workshopsOf(who.account) : who.device ? [{ ...inside, role: who.role }] : allWorkshops();
 
-/** Whether somebody may come in at all, to whatever workshop: what belongs to none is answered to no passer-by. */
+/** Returns whether somebody may come in at all, to whatever workshop: what belongs to none is answered to no passer-by. */
 export const isSignedIn = async (headers: Headers): Promise<boolean> => !requiresSignIn() || Boolean((await deviceOf(headers)) ?? (await accountOf(headers)));

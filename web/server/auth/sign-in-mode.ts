@@ -1,5 +1,5 @@
 import { environmentSetting } from "@/server/operation/environment";
-/** Whether who comes must say who it is. On a machine that only itself can reach, nobody has to. */
+/** Returns whether who comes must say who it is. On a machine that only itself can reach, nobody has to. */
 export const requiresSignIn = (): boolean => process.env.HEARTH_SIGN_IN === "on";
 
 /** The address that browsers reach this program at, as it was started with. */

@@ -197,14 +197,14 @@ const THEIRS: Record<string, readonly Visiting[]> = {
 describe("every command", () => {
   it("is behind the sign-in: nobody, strangers, helpers and readers change nothing that is not theirs", async () => {
     const before = await stateOf(mine);
-    const files = [...filesIn("features", /\.ts$/), ...filesIn("server", /\.ts$/).map((file) => `../server/${file}`)].filter((text) =>
-      readFileSync(join(ROOT, "features", text), "utf8").startsWith('"use server"'),
-    );
+    const commandsIn = (folder: string) => filesIn(folder, /\.ts$/).filter((file) => readFileSync(join(ROOT, folder, file), "utf8").startsWith('"use server"'));
+    expect(commandsIn("features"), "commands have their home in server").toEqual([]);
+    const files = commandsIn("server");
     expect(files.length).toBeGreaterThan(12);
     const told: string[] = [];
     let commands = 0;
     for (const file of files) {
-      const module = (await import(join(ROOT, "features", file))) as Record<string, unknown>;
+      const module = (await import(join(ROOT, "server", file))) as Record<string, unknown>;
       for (const [name, act] of Object.entries(module)) {
         if (typeof act !== "function" || name in OPEN_COMMANDS) continue;
         commands += 1;

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { requestContext } from "@/server/http/context";
 import { listInstruments, readBatch } from "./batches";
 
-/** What every page of one batch is given; a page that says so where there is none. */
+/** Returns what every page of one batch is given; a page that says so where there is none. */
 export async function batchProps(params: Promise<{ id: string }>) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();

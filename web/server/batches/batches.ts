@@ -51,7 +51,7 @@ export interface Listed {
   /** Pieces that must not be sold for safety, and those that may once cured and tested. */
   stopped: number;
   sellable: number;
-  /** The step that waits for hands, and from when. */
+  /** The step that needs attention, and from when. */
   next: { name: string; from: string | null; until: string | null } | null;
   rehearsal: boolean;
   /** The shelf it stands on, and how many are still on the rack. */
@@ -60,7 +60,7 @@ export interface Listed {
   released: boolean;
 }
 
-/** A pot at the bench: what there is to foresee of it beside. */
+/** A pot at the bench: what to forecast for it beside. */
 export interface Running extends Listed {
   watch: ForecastTarget | null;
 }
@@ -124,7 +124,7 @@ export interface BatchesAsked {
   state?: "setting" | "look" | "curing" | "ready" | undefined;
 }
 
-/** Where a batch on the rack stands, as the database can tell. */
+/** Returns where a batch on the rack stands, as the database can tell. */
 const standing = (state: NonNullable<BatchesAsked["state"]>, now: string) =>
   ({
     setting: gt(batches.setAt, now),
@@ -138,7 +138,7 @@ interface Page {
   more: string | null;
 }
 
-/** Batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
+/** Returns batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
 export async function listBatches(
   db: Database,
   workshopId: string,
@@ -150,7 +150,7 @@ export async function listBatches(
   return { batches: await listedRows(db, rows), more };
 }
 
-/** The pots at the bench, rehearsals too, a page at a time. */
+/** Returns the pots at the bench, rehearsals too, a page at a time. */
 export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[]; more: string | null }> {
   const { rows, more } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
   const batches = rows.map(async (row) => {
@@ -160,12 +160,12 @@ export async function listPots(db: Database, workshopId: string, asked: BatchesA
   return { batches: await Promise.all(batches), more };
 }
 
-/** What a batch on the rack waits for next: to have set, to be looked at, to have cured; nothing more comes last. */
+/** Returns what a batch on the rack waits for next: to have set, to be looked at, to have cured; nothing more comes last. */
 const dueAt = (now: string) =>
   sql<string>`case when ${batches.lookedAt} is null then ${batches.setAt} when ${batches.sellFrom} > ${now} then ${batches.sellFrom} else ${FAR}::timestamptz end`;
 const FAR = "9999-01-01T00:00:00Z";
 
-/** What sets and cures, by what is due first, a page at a time; pots that wait for a later pour before them. */
+/** Returns what sets and cures, by what is due first, a page at a time; pots that wait for a later pour before them. */
 export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[]; more: string | null }> {
   const due = dueAt(now);
   const skip = Math.min(100_000, Math.max(0, Number(asked.after) || 0));
@@ -188,7 +188,7 @@ export async function listRack(db: Database, workshopId: string, asked: BatchesA
   return { batches: await listedRows(db, [...half, ...rows.slice(0, PAGE)]), more: rows.length > PAGE ? String(skip + PAGE) : null };
 }
 
-/** Batches of a formula with these letters in its name. */
+/** Returns batches of a formula with these letters in its name. */
 export const ofFormulaLike = (workshopId: string, letters: string) =>
   sql`exists (select 1 from formula_version v join formula f on f.workshop_id = v.workshop_id and f.id = v.formula_id
     where v.workshop_id = ${workshopId} and v.id = ${batches.formulaVersionId} and f.name ilike ${containing(letters)})`;
@@ -229,7 +229,7 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
 /** The most batches that wait for hands at once and are all shown. */
 const MAX_OPEN = 300;
 
-/** Every batch that runs, sets or cures, however old: what today works from. */
+/** Returns every batch that runs, sets or cures, however old: what today works from. */
 export async function openBatches(db: Database, workshopId: string): Promise<Listed[]> {
   const rows = await db
     .select()
@@ -243,12 +243,12 @@ export async function openBatches(db: Database, workshopId: string): Promise<Lis
 const toLook = (workshopId: string, now: string) =>
   and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack"), isNull(batches.lookedAt), lte(batches.setAt, now));
 
-/** All batches that have set and were not inspected, longest waiting first. */
+/** Returns all batches that have set and were not inspected, longest waiting first. */
 export async function dueToLook(db: Database, workshopId: string, now: string): Promise<Listed[]> {
   return listedRows(db, await db.select().from(batches).where(toLook(workshopId, now)).orderBy(asc(batches.setAt), asc(batches.id)).limit(MAX_OPEN));
 }
 
-/** One batch: its plan and state, and its newest entries; null where the workshop has none such. */
+/** One batch: its plan and state, and its newest entries; null if the workshop has none such. */
 export const readBatch = (db: Database, workshopId: string, id: string) => atOneMoment(db, (tx) => batchAt(tx, workshopId, id));
 
 async function batchAt(db: Transaction, workshopId: string, id: string) {
@@ -304,11 +304,11 @@ export async function listInstruments(db: Database, workshopId: string): Promise
   );
 }
 
-/** Whether nothing was ever made in a workshop. */
+/** Returns whether nothing was ever made in a workshop. */
 export const hasNoBatch = async (db: Database, workshopId: string): Promise<boolean> =>
   (await db.select({ id: batches.id }).from(batches).where(eq(batches.workshopId, workshopId)).limit(1)).length === 0;
 
-/** What waits at each section, for the line of sections. */
+/** Returns what waits at each section, for the line of sections. */
 export async function waitingCounts(db: Database, workshop: { id: string; timeZone: string }, now: string): Promise<Record<string, number>> {
   const counted = async (where: Parameters<ReturnType<ReturnType<typeof db.select>["from"]>["where"]>[0]) => {
     const [row] = await db.select({ n: count() }).from(batches).where(where);

@@ -24,7 +24,7 @@ import { openBatches } from "./batches";
 type Workshop = Pick<typeof workshops.$inferSelect, "id" | "name" | "timeZone">;
 
 /**
- * The calendar of a workshop as iCalendar (RFC 5545): pours and later pours that are planned, and of what was poured the ends of set
+ * Returns the calendar of a workshop as iCalendar (RFC 5545): pours and later pours that are planned, and of what was poured the ends of set
  * and cure and the test. Moments in UTC, what lasts a day as a day; each event keeps its UID, so that a program that reads it again moves it.
  */
 export async function calendarOf(db: Database, workshop: Workshop, now: string, origin: string): Promise<string> {

@@ -23,7 +23,7 @@ import type { OwnedTable } from "@/server/inventory/tables";
 
 const present = <T>(values: (T | null)[]): T[] => [...new Set(values.filter((value) => value !== null))] as T[];
 
-/** One batch as it travels: every row its entries and formulas name. Null where the workshop has no such batch. */
+/** Returns one batch as it is exported: every row its entries and formulas name. Null if the workshop has no such batch. */
 export async function batchRecordOf(db: Database, workshopId: string, batchId: string): Promise<BatchRecord | null> {
   const [batch] = await db
     .select()

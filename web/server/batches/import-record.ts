@@ -139,7 +139,7 @@ async function putFormula(
 
 const placeIn = (events: readonly { kind: string }[], at: number): string => `Entry ${at + 1} of ${events.length} (${events[at]?.kind})`;
 
-/** Why a log cannot be taken in for its times: an entry is dated in the future, and no later correction could ever count. Null where none is. */
+/** Returns why a log cannot be taken in for its times: an entry is dated in the future, and no later correction could ever count. Null if none is. */
 export function futureIn(events: readonly { kind: string; happenedAt: string; arrivedAt: string }[], now: string): string | null {
   const latest = Date.parse(now) + CLOCK_TOLERANCE_MS;
   for (const [index, event] of events.entries())
@@ -148,7 +148,7 @@ export function futureIn(events: readonly { kind: string; happenedAt: string; ar
   return null;
 }
 
-/** What a record says that cannot have been: times that are still to come, more jars gone on than were poured. Null where it may have been. */
+/** Returns what a record says that cannot have been: times that are still to come, more jars gone on than were poured. Null if it may have been. */
 function impossibleIn(record: BatchRecord, now: string): string | null {
   const future = futureIn(record.events, now);
   if (future) return future;
@@ -160,7 +160,7 @@ function impossibleIn(record: BatchRecord, now: string): string | null {
   return `${first ? `${placeIn(events, at)}: ${first.refusal.message} ` : ""}${jarsInTheWay(plan, state)}`;
 }
 
-/** What a maker should know of entries that this program would not have taken, and of packs that are not here. */
+/** Returns what a maker should know of entries that this program would not have taken, and of packs that are not here. */
 function oddIn(record: BatchRecord): string[] {
   const events = record.events as BatchEvent[];
   const refused = BATCH.refusedEvents(events);

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { connect, type Socket } from "node:net";
 import { join } from "node:path";
 
-/** Where the simulated bench of this data listens; null where it does not run. */
+/** Returns where the simulated bench of this data listens; null if it does not run. */
 function portOfBench(): number | null {
   try {
     const { port } = JSON.parse(readFileSync(join(process.env.HEARTH_HOME ?? "", "instruments.json"), "utf8")) as { port?: unknown };
@@ -12,7 +12,7 @@ function portOfBench(): number | null {
   }
 }
 
-/** A line to the simulated bench; null where it cannot be reached. */
+/** Returns a line to the simulated bench; null if it cannot be reached. */
 export async function reachBench(): Promise<Socket | null> {
   const port = portOfBench();
   if (port === null) return null;
@@ -22,7 +22,7 @@ export async function reachBench(): Promise<Socket | null> {
   });
 }
 
-/** What the bench says on a line, as it comes. */
+/** Returns what the bench says on a line, as it comes. */
 export function linesOf(socket: Socket, signal: AbortSignal): ReadableStream<Uint8Array> {
   return new ReadableStream<Uint8Array>({
     start(controller) {

@@ -65,7 +65,7 @@ export const batchWanted = z.object({
     .nullable()
     .default(null),
   pitcherMg: z.number().int().min(1_000, "A pitcher holds at least 1 g.").nullable().default(null),
-  /** When it was really begun, where it is put down late. */
+  /** When it was really begun, where it is logged late. */
   startedAt: z.iso.datetime().nullable().default(null),
   rehearsal: z.boolean().default(false),
 });
@@ -115,7 +115,7 @@ interface Pot {
 
 /**
  * Starts a batch within a transaction: works the amounts out on the server, freezes them with all they rest on, and records
- * the start. `potOf` changes what a formula says for this batch alone. @throws WeighOutError where the amounts cannot be worked out
+ * the start. `potOf` changes what a formula says for this batch alone. @throws WeighOutError if the amounts cannot be worked out
  */
 export async function startBatchIn(
   tx: Transaction,

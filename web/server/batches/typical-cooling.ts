@@ -16,7 +16,7 @@ interface Told {
 const learned = new Map<string, Told>();
 const MAX_SHOWN = 2_000;
 
-/** What a pot's log tells, once for each state of it: the plan and the state are read only where it is not known yet. */
+/** Returns what a pot's log tells, once for each state of it: the plan and the state are read only if it is unknown yet. */
 async function toldBy(db: Database, workshopId: string, id: string, state: string): Promise<Told> {
   const key = `${id} ${state}`;
   const known = learned.get(key);
@@ -32,7 +32,7 @@ async function toldBy(db: Database, workshopId: string, id: string, state: strin
   return told;
 }
 
-/** How pots cool in a workshop, from those it poured last; null while none of them tells. */
+/** Returns how pots cool in a workshop, from those it poured last; null while none of them tells. */
 export async function typicalCooling(db: Database, workshopId: string): Promise<TypicalCooling | null> {
   const rows = await db
     .select({ id: batches.id, state: sql<string>`concat(${batches.state} ->> 'effectiveEvents', ' ', ${batches.state} ->> 'lastAt')` })

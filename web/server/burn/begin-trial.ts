@@ -63,7 +63,7 @@ export const trialWanted = z.object({
 export type TrialWanted = z.output<typeof trialWanted>;
 type Made = z.output<typeof made>;
 
-/** A formula as one variant wants it. */
+/** Returns a formula as one variant wants it. */
 const changed = (spec: FormulaSpec, to: Made["change"]): FormulaSpec => ({
   ...spec,
   ...(to.loadPpm === undefined ? {} : { loadPpm: Math.round(loadOnBasis(to.loadPpm, "wax", spec.basis)) }),

@@ -15,7 +15,7 @@ import { lockWorkshop } from "@/server/workshops/workshops";
 
 const present = (values: (string | null)[]): string[] => [...new Set(values.filter((value) => value !== null))];
 
-/** One trial as it travels: its entries, and who and what they name. Null where the workshop has no such trial. */
+/** Returns one trial as it is exported: its entries, and who and what they name. Null if the workshop has no such trial. */
 export const burnRecordOf = (db: Database, workshopId: string, id: string): Promise<BurnRecord | null> =>
   db.transaction(async (tx) => {
     const row = await trialStore.readRow(tx, workshopId, id, false);

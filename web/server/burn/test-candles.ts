@@ -4,7 +4,7 @@ import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
 import { readBatchEvents } from "@/server/events/read-events";
 
-/** What of a test candle follows from the batch it was poured in. */
+/** Returns what of a test candle follows from the batch it was poured in. */
 export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" | "variant" | "code" | "batch" | "productId"> | null {
   const product = plan.products.find((product) => product.key === key);
   if (!product) return null;
@@ -31,7 +31,7 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" 
   };
 }
 
-/** What a jar that became a test candle of a trial says of where it went. */
+/** Returns what a jar that became a test candle of a trial says of where it went. */
 const forTrial = (trial: number): string => `burn trial ${trial}`;
 
 /** Puts jars of a batch down as test candles; why that cannot be, where it cannot. */

@@ -6,7 +6,7 @@ import { ALL_TIME, type Period, within } from "@/server/http/period";
 /** More scores than this are not read at once: the newest count. */
 const MAX_SCORES = 5_000;
 
-/** The scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one batch where it is named, given within a period. Scores of a trial whose codes are not revealed yet are left out. */
+/** Returns the scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one batch where it is named, given within a period. Scores of a trial whose codes are not revealed yet are left out. */
 export async function throwScores(db: Database, workshopId: string, batchId: string | null = null, period: Period = ALL_TIME): Promise<ThrowScore[]> {
   const oils = sql`(select string_agg(distinct c ->> 'name', ' + ') from jsonb_array_elements(b.plan -> 'pots' -> 0 -> 'components') c where c ->> 'kind' = 'fragrance')`;
   const { rows } = await db.execute<{

@@ -3,10 +3,10 @@ import { v7 } from "uuid";
 import { expect, it } from "vitest";
 import { products } from "@/data/tables/product";
 import { vessels, waxes, wicks } from "@/data/tables/shelf";
-import { beginTrial } from "@/features/burn/commands";
 import { appendTo } from "@/server/events/append";
 import { trialStore } from "@/server/events/trial-store";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "@/testing/stored-workshop";
+import { beginTrial } from "./commands";
 import { readDesign } from "./trial-design";
 
 inStoredWorkshop();

@@ -53,7 +53,7 @@ async function containersOf(db: Database, workshopId: string): Promise<TrialCont
   }));
 }
 
-/** What a trial can be designed from: the product or formula that is asked for, what it could be varied by, what passed before, and what stands on the rack. */
+/** Returns what a trial can be designed from: the product or formula that is asked for, what it could be varied by, what passed before, and what stands on the rack. */
 export async function readDesign(
   db: Database,
   workshopId: string,

@@ -7,7 +7,6 @@ import { batches } from "@/data/tables/batch";
 import { products } from "@/data/tables/product";
 import { wicks } from "@/data/tables/shelf";
 import { trialEvents } from "@/data/tables/trial";
-import { beginTrial, takeWick } from "@/features/burn/commands";
 import { readBatch, waitingCounts } from "@/server/batches/batches";
 import { readRecord } from "@/server/batches/import-record";
 import { MAX_ENTRIES, readSince } from "@/server/events/aggregate-store";
@@ -18,6 +17,7 @@ import { readProduct } from "@/server/products/products";
 import { STARTED } from "@/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "@/testing/stored-workshop";
 import { burnCsv, burnRecordOf, importBurn } from "./burn-record";
+import { beginTrial, takeWick } from "./commands";
 import { throwScores } from "./throw-scores";
 import { burnedOf, listTrials, passedOf, readTrial, triedIn } from "./trials";
 

@@ -30,7 +30,7 @@ export interface TrialListed {
   next: TestCandleNow["next"];
 }
 
-/** When the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
+/** Returns when the batches of trials may be tested, by their ids; a batch that is not poured has no such time. */
 async function testTimes(db: Database, workshopId: string, rows: readonly Pick<Row, "plan">[]): Promise<ReadonlyMap<string, string>> {
   const ids = [...new Set(rows.flatMap((row) => row.plan.testCandles.flatMap((testCandle) => (testCandle.batch ? [testCandle.batch.id] : []))))];
   if (ids.length === 0) return new Map();
@@ -125,7 +125,7 @@ const crackedOf = (state: BatchState | null) => [
   ...new Set((state?.flaws ?? []).filter(({ flaw }) => flaw.defect === "cracked_glass").map(({ flaw }) => flaw.product)),
 ];
 
-/** One trial with its newest entries, and the batches of its test candles; null where the workshop has none such. */
+/** One trial with its newest entries, and the batches of its test candles; null if the workshop has none such. */
 export const readTrial = (db: Database, workshopId: string, id: string) =>
   atOneMoment(db, async (tx) => {
     const row = await trialStore.readRow(tx, workshopId, id, false);
@@ -166,14 +166,14 @@ export interface Tried {
   half: boolean;
   testCandles: number;
   sessions: number;
-  /** False where any was not; null where nobody knows. */
+  /** False where any was not; null if nobody knows. */
   safe: boolean | null;
   pools: string[];
   gramsPerHour: number | null;
   decided: "" | "passed" | "failed";
 }
 
-/** What was tried, by vessel and family where they are named; `passed` asks for what passed alone, of full jars. */
+/** Returns what was tried, by vessel and family where they are named; `passed` asks for what passed alone, of full jars. */
 export async function triedIn(
   db: Database,
   workshopId: string,
@@ -222,7 +222,7 @@ export async function triedIn(
   return rows;
 }
 
-/** Wicks that passed, for proposals. */
+/** Returns wicks that passed, for proposals. */
 export const passedOf = (tried: readonly Tried[]): Passed[] =>
   tried.flatMap((item) =>
     item.decided === "passed" && !item.half && item.wickId
@@ -230,7 +230,7 @@ export const passedOf = (tried: readonly Tried[]): Passed[] =>
       : [],
   );
 
-/** Jars on the rack that could be burned, by batch and product, newest first. */
+/** Returns jars on the rack that could be burned, by batch and product, newest first. */
 export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
   const rows = await db
     .select()
@@ -270,7 +270,7 @@ export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
   return out;
 }
 
-/** Where a trial wants hands: something burns, can be lit again, or was never lit and has had its least cure. */
+/** Returns where a trial needs attention: something burns, can be lit again, or was never lit and has had its least cure. */
 export const wantsHands = (workshopId: string, now: string) =>
   and(
     eq(trials.workshopId, workshopId),
@@ -282,7 +282,7 @@ export const wantsHands = (workshopId: string, now: string) =>
     ),
   );
 
-/** Trials that want hands now: something burns, or can be lit. */
+/** Trials that need attention now: something burns, or can be lit. */
 export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
   const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
   const times = await testTimes(db, workshopId, rows);

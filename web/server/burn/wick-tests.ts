@@ -16,7 +16,7 @@ import { batches } from "@/data/tables/batch";
 import { products } from "@/data/tables/product";
 import { newestSpecs, readProduct } from "@/server/products/products";
 
-/** What a test candle is a test of, by the recipe its batch was poured from; null where that is not here. */
+/** Returns what a test candle is a test of, by the recipe its batch was poured from; null if that is not here. */
 async function testedBy(tx: Transaction, workshopId: string, item: TestCandle): Promise<TestedState | null> {
   if (!item.batch) return null;
   const [row] = await tx

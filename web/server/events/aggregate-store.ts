@@ -60,7 +60,7 @@ export interface AggregateStore<F extends LogState, C, E extends EventOf, R = un
   /** Its own table, and what of its row follows from its entries: written with each. */
   aggregateTable: OwnedTable;
   columns: (row: R, plan: C, state: F) => Partial<R>;
-  /** Its row, held until the transaction ends where `lock` is set; null where the workshop has none such. */
+  /** Its row, held until the transaction ends where `lock` is set; null if the workshop has none such. */
   readRow: (tx: Transaction, workshopId: string, id: string, lock: boolean) => Promise<R | null>;
   /** Its plan and state. `unreadable` says why its plan cannot be read: then nothing may be added to it. */
   readState: (tx: Transaction, row: R) => Promise<{ plan: C; state: F; unreadable?: string | null }>;
@@ -76,7 +76,7 @@ export interface AggregateStore<F extends LogState, C, E extends EventOf, R = un
   ) => Promise<void>;
 }
 
-/** All entries of one, in order. */
+/** Returns all entries of one, in order. */
 export async function readEvents<F extends LogState, C, E extends EventOf>(
   store: Pick<AggregateStore<F, C, E>, "eventTable" | "aggregateId" | "toEvent">,
   db: Database | Transaction,
@@ -95,7 +95,7 @@ export async function readEvents<F extends LogState, C, E extends EventOf>(
 /** The most entries that a page is given at once; more are read from the record. */
 export const MAX_ENTRIES = 400;
 
-/** What was written since: its state as they are now, the entries after `seq`, and of which history of the database they are. */
+/** Returns what was written since: its state as they are now, the entries after `seq`, and of which history of the database they are. */
 export const readSince = <F extends LogState, C, E extends EventOf, R>(
   store: AggregateStore<F, C, E, R>,
   db: Database,

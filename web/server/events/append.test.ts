@@ -259,7 +259,7 @@ describe("what is told of an entry", () => {
     // One that was missed lies between.
     const late = await told(sent({ kind: "note", payload: { text: "x" } }, { happenedAt: LATER }));
     expect(late && mergeDelta(BATCH, opened, late as Written, opened.plan)).toBeNull();
-    // A correction reaches back, and so does what is put down late.
+    // A correction reaches back, and so does what is logged late.
     const wrong = sent({ kind: "weighed", payload: { pot: 0, componentId: wax, mg: 1_000 } }, { happenedAt: LATER });
     await told(wrong);
     expect(await told(sent({ kind: "withdrawn", payload: { why: "slip", mode: "undo" } }, { corrects: wrong.id, happenedAt: LATER }))).toBeUndefined();

@@ -12,7 +12,7 @@ import { type AggregateRef, type AppendRequest, type AppendResult, isSameEvent, 
 export const systemEntry = (at: { now: string; personId: string | null }, kind: string, payload: unknown, over: { id?: string; corrects?: string } = {}) =>
   ({ id: over.id ?? v7(), kind, happenedAt: at.now, personId: at.personId, instrumentId: null, corrects: over.corrects ?? null, payload }) as SentEntry;
 
-/** What the workshop has of an entry's id, person and instrument. */
+/** Returns what the workshop has of an entry's id, person and instrument. */
 async function existing(tx: Transaction, table: AggregateStore<LogState, unknown, EventOf>["eventTable"], workshopId: string, sent: SentEntry) {
   const found = (what: string, from: SQLWrapper, id: string | null) =>
     sql`select ${sql.raw(`'${what}'`)} as what from ${from} where workshop_id = ${workshopId} and id = ${id}::uuid`;

@@ -69,7 +69,7 @@ export function acceptEntry<F extends LogState, C, E extends EventOf, R>(
   });
 }
 
-/** What was written to a subject after `after`: its state as they are now, and the new entries. */
+/** Returns what was written to a subject after `after`: its state as they are now, and the new entries. */
 export function respondWithChanges<F extends LogState, C, E extends EventOf, R>(
   store: AggregateStore<F, C, E, R>,
   request: Request,

@@ -4,12 +4,12 @@ import type { Database, Transaction } from "@/data/client";
 import { batchEvents, type batches } from "@/data/tables/batch";
 import { readEvents } from "./aggregate-store";
 
-/** All entries of one batch, in order. */
+/** Returns all entries of one batch, in order. */
 export const readBatchEvents = (db: Database | Transaction, workshopId: string, batchId: string): Promise<BatchEvent[]> =>
   readEvents({ eventTable: batchEvents, aggregateId: batchEvents.batchId, toEvent }, db, workshopId, batchId);
 
 /**
- * The plan and the kept state of a batch's row; worked out anew from its entries where an older program wrote them, or none did. `unreadable` says why its
+ * Returns the plan and the kept state of a batch's row; recalculated from its entries where an older program wrote them, or none did. `unreadable` says why its
  * start cannot be read: then there is what can be shown of it.
  */
 export async function readBatchState(

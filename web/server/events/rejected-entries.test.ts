@@ -234,7 +234,7 @@ describe("what is refused", () => {
       .filter((text) => /\.ts$/.test(text) && readFileSync(join(ROOT, text), "utf8").startsWith('"use server"'))
       .filter((text) => /notifyPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, text), "utf8")));
     // But for the one that makes a workshop, which is of none yet.
-    expect(words).toEqual(["features/shell/workshop-commands.ts"]);
+    expect(words).toEqual(["server/workshops/workshop-commands.ts"]);
     leave();
   });
 

@@ -17,7 +17,7 @@ export const isSameEvent = (a: SentEntry, b: SentEntry): boolean =>
   canonical([a.kind, a.personId, a.instrumentId, a.corrects, a.payload]) === canonical([b.kind, b.personId, b.instrumentId, b.corrects, b.payload]) &&
   (Date.parse(a.happenedAt) === Date.parse(b.happenedAt) || (a.deviceAt != null && b.deviceAt != null && Date.parse(a.deviceAt) === Date.parse(b.deviceAt)));
 
-/** Whether two logs hold the same entries. */
+/** Returns whether two logs hold the same entries. */
 export function isSameLog(held: readonly SentEntry[], events: readonly SentEntry[]): boolean {
   const byId = new Map(held.map((sentEntry) => [sentEntry.id, sentEntry]));
   return (
@@ -29,7 +29,7 @@ export function isSameLog(held: readonly SentEntry[], events: readonly SentEntry
   );
 }
 
-/** An entry to be added. `own`: put down by a command of the program, which writes elsewhere what belongs to it. */
+/** An entry to be added. `own`: logged by a command of the program, which writes elsewhere what belongs to it. */
 export interface AppendRequest {
   sent: SentEntry;
   now: string;
@@ -57,7 +57,7 @@ export interface AppendDecision<F, E> {
   log: E[] | null;
 }
 
-/** The id of the entry that stands in the place of one that was corrected, over several corrections; none where it was deleted. */
+/** The id of the entry that stands in the place of one that was corrected, over several corrections; none if it was deleted. */
 function standingIn(entries: readonly { event: EventOf; supersededBy: EventOf | null }[], id: string): string | undefined {
   const entry = entries.find(({ event }) => event.id === id);
   if (!entry?.supersededBy) return entry && entry.event.kind !== "withdrawn" ? id : undefined;
@@ -75,7 +75,7 @@ export async function validateAppend<F extends LogState, C, E extends EventOf, R
   const { subject } = store;
   const refuse = (message: string, field: string) => ({ ok: false as const, answer: rejectAppend(400, message, field) });
   const event = { ...sent, arrivedAt: now } as E;
-  // Only what reaches back needs the whole log: a correction, or an entry put down late. Once it was read, it is at hand.
+  // Only what reaches back needs the whole log: a correction, or an entry logged late. Once it was read, it is at hand.
   const goesOn = locked.log === null && isAppendOnly(locked.state, sent);
   const log = goesOn ? null : (locked.log ?? (await readEvents(store, tx, workshopId, id)));
   const entries = sent.corrects && log ? subject.of(log, locked.plan).entries : [];

@@ -94,7 +94,7 @@ export interface Compared {
 
 const specOf = (plan: BatchPlan): FormulaSpec => ({ ...(plan.pots[0]?.recipe as FormulaSpec), process: plan.process });
 
-/** Two batches side by side: what was asked and done otherwise, and what came out; null where one is not there. */
+/** Returns two batches side by side: what was asked and done otherwise, and what came out; null if one is not there. */
 export async function compareBatches(db: Database, workshopId: string, numbers: readonly [number, number], unit: "C" | "F"): Promise<Compared | null> {
   const tools = await toolKinds(db, workshopId);
   const [a, b] = await Promise.all(numbers.map((number) => sideOf(db, workshopId, number, tools)));

@@ -25,7 +25,7 @@ export interface ComparedGroups {
 /** Shares of batches that differ by so much are said to differ between two groups. */
 const APART = 0.3;
 
-/** Two groups of batches side by side: those at one level of a factor and those at another. Null for an unknown factor. */
+/** Returns two groups of batches side by side: those at one level of a factor and those at another. Null for an unknown factor. */
 export async function compareGroups(
   db: Database,
   workshopId: string,

@@ -156,7 +156,7 @@ async function trialsOfBatch(db: Database, workshopId: string, batchId: string):
     .limit(20);
 }
 
-/** What the shelf knows of the oil and the wick of a batch that its own record does not say. */
+/** Returns what the shelf knows of the oil and the wick of a batch that its own record does not say. */
 async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, key: string | undefined): Promise<DiagnosisRecord> {
   const oils = plan.pots[0]?.components.flatMap((part) => (part.kind === "fragrance" ? [part.id] : [])) ?? [];
   const product = plan.products.find((product) => product.key === key) ?? plan.products[0];
@@ -182,7 +182,7 @@ async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, ke
   };
 }
 
-/** Why a batch shows a flaw: the known causes against its record, the workshop's history beside them; null where there is no such batch. */
+/** Returns why a batch shows a flaw: the known causes against its record, the workshop's history beside them; null if there is no such batch. */
 export async function diagnoseBatch(db: Database, workshopId: string, batchId: string, asked: string | undefined, now: string): Promise<Why | null> {
   const [row] = await db
     .select()

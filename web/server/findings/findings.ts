@@ -3,7 +3,7 @@ import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
 
-/** What a flaw is compared by. `of` gives the level of a row, as text; null where it was not recorded. */
+/** What a flaw is compared by. `of` gives the level of a row, as text; null if it was not recorded. */
 interface FactorSource {
   name: string;
   words: string;
@@ -34,14 +34,14 @@ export const FACTORS: readonly FactorSource[] = [
   { name: "instrument", words: "thermometer", of: sql`o.instrument_id::text` },
   { name: "person", words: "who poured", of: sql`o.person_id::text` },
 ];
-/** One behind the other, as a statement lists them. */
+/** Returns one behind the other, as a statement lists them. */
 export const listed = (parts: readonly (SQL | Name)[]): SQL =>
   sql.join(
     parts.map((part) => sql`${part}`),
     sql`, `,
   );
 type Name = ReturnType<typeof sql.identifier>;
-/** The level of each row at each of these factors, under the factor's name. */
+/** Returns the level of each row at each of these factors, under the factor's name. */
 export const levelColumns = (factors: readonly FactorSource[]): SQL => listed(factors.map((factor) => sql`${factor.of} as ${sql.identifier(factor.name)}`));
 export const factorOf = (name: string): FactorSource | undefined => FACTORS.find((factor) => factor.name === name);
 
@@ -69,7 +69,7 @@ export interface FlawRate extends Share {
   batches: number;
 }
 
-/** How often each flaw was seen, most often first. */
+/** Returns how often each flaw was seen, most often first. */
 export async function flawRates(db: Database, workshopId: string, period: Period = ALL_TIME): Promise<FlawRate[]> {
   const { rows } = await db.execute<{ defect: string; with_flaw: number } & SumsRow>(sql`
     with o as materialized (
@@ -89,7 +89,7 @@ export async function flawRates(db: Database, workshopId: string, period: Period
   });
 }
 
-/** Whether mending held, at a second look, by how it was done, of one flaw: n is what was mended, k what held. */
+/** Returns whether mending held, at a second look, by how it was done, of one flaw: n is what was mended, k what held. */
 export async function repairsOf(db: Database, workshopId: string, defect: string, period: Period = ALL_TIME): Promise<(Level & Share)[]> {
   const { rows } = await db.execute<{ level: string } & SumsRow>(sql`
     select level, ${SUMS} from (
@@ -168,7 +168,7 @@ export interface FoundWithWords extends FoundFactor {
   together: string[];
 }
 
-/** What every factor says of a flaw: what differs first, and of these the largest difference first. */
+/** Returns what every factor says of a flaw: what differs first, and of these the largest difference first. */
 export async function findingsOf(db: Database, workshopId: string, defect: string, period: Period = ALL_TIME): Promise<FoundWithWords[]> {
   const found = findFactors(await levelsOf(db, workshopId, defect, period));
   const together = await togetherWith(db, workshopId, defect, period, found);
@@ -207,7 +207,7 @@ export interface FlawCurve {
   formula: string;
   formulas: string[];
   doses: (Dose & { batches: number })[];
-  /** Points of the fitted curve; none where there is too little, or nothing varied. */
+  /** Points of the fitted curve; none if there is too little, or nothing varied. */
   fit: { x: number; share: number; low: number; high: number }[];
   odds: { value: number; low: number; high: number } | null;
   p: number | null;
@@ -255,7 +255,7 @@ export async function curveOf(
   return { ...none, fit, odds: fitted.odds, p: fitted.p, why: null };
 }
 
-/** How often a flaw was seen at each level of one factor: the workshop's own history beside a cause. */
+/** Returns how often a flaw was seen at each level of one factor: the workshop's own history beside a cause. */
 export async function historyOf(db: Database, workshopId: string, defect: string, factor: string, period: Period = ALL_TIME): Promise<FoundFactor | null> {
   const source = factorOf(factor);
   if (!source) return null;

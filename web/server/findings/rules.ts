@@ -10,7 +10,7 @@ export async function readGradingRules(db: Database, workshopId: string): Promis
   return { rules: read.success ? read.data : DEFAULT_GRADES, version: row?.version ?? 0 };
 }
 
-/** Causes that a workshop added, oldest first. */
+/** Returns causes that a workshop added, oldest first. */
 export async function readCustomCauses(db: Database, workshopId: string): Promise<CustomCause[]> {
   const rows = await db
     .select({ cause: customCauses.cause })

@@ -24,7 +24,7 @@ export interface RunChart {
 
 const MAX_SHOWN = 80;
 
-/** The newest batches of a formula, one value each, with the limits that they set themselves. */
+/** Returns the newest batches of a formula, one value each, with the limits that they set themselves. */
 export async function runChart(db: Database, workshopId: string, of: Charted, asked: string | undefined, period: Period = ALL_TIME): Promise<RunChart> {
   const { rows: names } = await db.execute<{ formula: string }>(
     sql`select formula from outcome where workshop_id = ${workshopId} group by 1 order by count(*) desc, 1 limit 200`,

@@ -12,7 +12,7 @@ export interface ColorRow {
 
 const MAX_COLOURS = 500;
 
-/** The colors of a workshop by name; of one thing of the shelf those that name it. */
+/** Returns the colors of a workshop by name; of one thing of the shelf those that name it. */
 export async function listColors(db: Database, workshopId: string, of: string | null = null): Promise<ColorRow[]> {
   const rows = await db
     .select({ id: colors.id, name: colors.name, recipe: colors.recipe })

@@ -15,7 +15,7 @@ export interface FormulaListed {
   archived: boolean;
 }
 
-/** One formula in its newest version: what a plan is made from; null where there is none such. */
+/** One formula in its newest version: what a plan is made from; null if there is none such. */
 export async function formulaForPlan(db: Database | Transaction, workshopId: string, id: string) {
   const [row] = await db
     .select({ id: formulas.id, name: formulas.name, versionId: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec })
@@ -27,7 +27,7 @@ export async function formulaForPlan(db: Database | Transaction, workshopId: str
   return row ? { ...row, spec: readSpec(row.spec) } : null;
 }
 
-/** The newest version of each formula, to be joined to it. */
+/** Returns the newest version of each formula, to be joined to it. */
 export const newestVersions = (db: Database, workshopId: string) =>
   db
     .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
@@ -36,7 +36,7 @@ export const newestVersions = (db: Database, workshopId: string) =>
     .orderBy(formulaVersions.formulaId, desc(formulaVersions.number))
     .as("newest");
 
-/** The newest version of each of these formulas. */
+/** Returns the newest version of each of these formulas. */
 const newestOf = (db: Database, workshopId: string, ids: readonly string[]) =>
   db
     .selectDistinctOn([formulaVersions.formulaId], { formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec })
@@ -55,7 +55,7 @@ export interface FormulasAsked {
   page?: number | undefined;
 }
 
-/** Formulas in their newest versions, a page at a time: by name, or last changed first. */
+/** Returns formulas in their newest versions, a page at a time: by name, or last changed first. */
 export async function listFormulas(
   db: Database,
   workshopId: string,

@@ -24,11 +24,11 @@ export interface PresetChoice {
   families: readonly string[];
   process: Process;
 }
-/** All of them, on whole degrees of the workshop's unit. */
+/** Returns all of them, on whole degrees of the workshop's unit. */
 export const presetChoices = (unit: TemperatureUnit): PresetChoice[] =>
   PRESET_PROCESSES.map((preset) => ({ id: preset.id, name: preset.name, families: preset.families, process: inUnit(processFrom(preset), unit) }));
 
-/** The workshop's own processes by name, each in its newest version. */
+/** Returns the workshop's own processes by name, each in its newest version. */
 export async function listProcesses(db: Database | Transaction, workshopId: string): Promise<CustomProcess[]> {
   const rows = await db
     .selectDistinctOn([processVersions.processId], {
@@ -48,7 +48,7 @@ export async function listProcesses(db: Database | Transaction, workshopId: stri
     .sort((a, b) => a.name.localeCompare(b.name));
 }
 
-/** One of them with all its versions, newest first; null where there is none such. */
+/** One of them with all its versions, newest first; null if there is none such. */
 export async function readProcess(db: Database, workshopId: string, id: string) {
   const [row] = await db
     .select()

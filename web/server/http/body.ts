@@ -4,7 +4,7 @@ export interface Incoming {
   body: AsyncIterable<Uint8Array> | null;
 }
 
-/** Reads a request's body up to a limit in bytes; null where it is longer. */
+/** Reads a request's body up to a limit in bytes; null if it is longer. */
 export async function readBody({ headers, body }: Incoming, limit: number): Promise<string | null> {
   if (Number(headers.get("content-length") ?? 0) > limit) return null;
   const parts: Uint8Array[] = [];

@@ -31,7 +31,7 @@ const MAX_TOLD = 7_900;
 /** Told with the transaction: nobody hears of what was not written. */
 export const notifyPages = async (tx: Transaction | Database, change: Change): Promise<void> => void (await tx.execute(sql`select ${telling(change)}`));
 
-/** The same as a part of another statement. */
+/** Returns the same as a part of another statement. */
 function telling(change: Change): SQL {
   const whole = JSON.stringify(change);
   const { written: _, ...news } = change;
@@ -91,7 +91,7 @@ async function connect(): Promise<void> {
 }
 
 /**
- * How far this server had heard of a workshop when a page of it began to be read; nothing where it does not listen. Where a
+ * Returns how far this server had heard of a workshop when a page of it began to be read; nothing where it does not listen. Where a
  * stream begins at the same mark, nothing was told in between, and the page need not be read again.
  */
 export function changeMark(workshop: string): string | null {
@@ -104,7 +104,7 @@ export function closeStreams(): void {
   for (const listener of live().listeners) listener({ workshop: "*", ends: true });
 }
 
-/** How many hear changes from this process. */
+/** Returns how many hear changes from this process. */
 export const listenerCount = (): number => live().listeners.size;
 
 /** Hears of every change until the returned function is called. */

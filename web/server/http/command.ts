@@ -30,7 +30,7 @@ const faultsOf = (error: z.ZodError): Problem => {
   return reject(error.issues[0]?.message ?? "Something here cannot be read.", fields);
 };
 
-/** What came in, as the schema has it; text with signs that cannot be kept is refused. */
+/** Returns what came in, as the schema has it; text with signs that cannot be kept is refused. */
 function read<S extends z.ZodType>(schema: S, input: unknown): Result<z.output<S>> {
   const odd = oddTextIn(input);
   if (odd) return reject("A text here holds a sign that cannot be kept. Type it anew.", { [odd]: ["This holds a sign that cannot be kept. Type it anew."] });
@@ -89,7 +89,7 @@ export async function command<S extends z.ZodType, T>(
   }
 }
 
-/** A command that belongs to no workshop, like making one. */
+/** Returns a command that belongs to no workshop, like making one. */
 export async function freeCommand<S extends z.ZodType, T>(schema: S, input: unknown, run: (value: z.output<S>) => Promise<Result<T>>): Promise<Result<T>> {
   const parsed = read(schema, input);
   if (!parsed.ok) return parsed;

@@ -20,7 +20,7 @@ const staffOf = (db: Database, workshopId: string) =>
     .orderBy(asc(people.name))
     .limit(200);
 
-/** How a workshop reads and writes quantities. */
+/** Returns how a workshop reads and writes quantities. */
 const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
   mass: workshop.massUnit,
   temperature: workshop.temperatureUnit,
@@ -33,10 +33,10 @@ const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
 
 const WITHIN = /^\/w\/([0-9a-f-]{36})(?=\/|$)/;
 
-/** Where to say who one is, and to come back from there. */
+/** Returns where to say who one is, and to come back from there. */
 const signIn = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`;
 
-/** The workshop that an address means which names none: the one last chosen on this device, or else the oldest. */
+/** Returns the workshop that an address means which names none: the one last chosen on this device, or else the oldest. */
 export async function defaultWorkshop(): Promise<string> {
   const jar = await cookies();
   const mine = await workshopsOfRequest(await headers());
@@ -81,7 +81,7 @@ export const requestContext = cache(async () => {
   };
 });
 
-/** The workshop that a page named in what it sent, whatever another tab has switched to since; null where there is none. */
+/** The workshop that a page named in what it sent, whatever another tab has switched to since; null if there is none. */
 export async function commandContext(at: { workshopId: string; personId: string | null }, who: Principal) {
   const workshop = await readWorkshop(at.workshopId);
   if (!workshop) return null;

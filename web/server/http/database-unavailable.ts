@@ -4,7 +4,7 @@ const AWAY = "The database is away just now. Nothing you typed is lost: try agai
 const RESTORING = "A backup is being restored, so nothing can be written until it is done. Nothing you typed is lost: try again in a minute.";
 const FULL = "The disk is full, so nothing can be written. Nothing you typed is lost: free some space, then try again.";
 
-/** What a maker is told while nothing can be written: the database is away, too busy, being restored, or has no room. */
+/** Returns what a maker is told while nothing can be written: the database is away, too busy, being restored, or has no room. */
 export function unavailableMessage(error: unknown): string {
   for (const { code } of causesOf(error)) {
     if (code === "53100") return FULL;

@@ -5,7 +5,7 @@ const DEEPEST = 48;
 
 export type Json = { ok: true; value: unknown } | { ok: false; why: "not-json" | "deep" | "odd-text"; message: string; value?: unknown };
 
-/** Whether JSON text is nested deeper than it may be, without parsing it: brackets within texts do not count. */
+/** Returns whether JSON text is nested deeper than it may be, without parsing it: brackets within texts do not count. */
 function isDeep(text: string): boolean {
   let depth = 0;
   for (let at = 0; at < text.length; at++) {

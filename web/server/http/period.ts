@@ -48,7 +48,7 @@ interface AskedPeriod {
 
 const MAX_CHANGES = 30;
 
-/** The newest changes of formulas: versions after the first. */
+/** Returns the newest changes of formulas: versions after the first. */
 async function changesOf(db: Database, workshopId: string, since: string | null): Promise<FormulaChange[]> {
   const { rows } = await db.execute<{ id: string; formula: string; number: number; at: string }>(sql`
     select v.id::text, f.name formula, v.number, v.created_at at
@@ -87,6 +87,6 @@ export async function askedPeriod(
   return { period: ALL_TIME, choice: { ...none, name: "all" } };
 }
 
-/** A condition that a moment lies in the period. */
+/** Returns a condition that a moment lies in the period. */
 export const within = (period: Period, moment: SQL): SQL =>
   sql`(${period.from}::timestamptz is null or ${moment} >= ${period.from}::timestamptz) and (${period.to}::timestamptz is null or ${moment} < ${period.to}::timestamptz)`;

@@ -1,14 +1,14 @@
 import { batchRecord, burnRecord } from "@hearth/core";
 import { z } from "zod";
 
-/** The published schema of a batch record, by which it names itself. */
+/** Returns the published schema of a batch record, by which it names itself. */
 export const recordSchema = () => ({
   $id: "urn:hearth-jar:batch-record",
   title: "Batch record of Hearth Jar",
   ...z.toJSONSchema(batchRecord, { io: "input" }),
 });
 
-/** The published schema of a burn record. */
+/** Returns the published schema of a burn record. */
 export const burnSchema = () => ({
   $id: "urn:hearth-jar:burn-record",
   title: "Burn record of Hearth Jar",

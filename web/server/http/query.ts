@@ -2,7 +2,7 @@ import { z } from "zod";
 
 type Query = Promise<Record<string, string | string[] | undefined>>;
 
-/** What a list's address asks for; what cannot be meant is as if it were not there. */
+/** Returns what a list's address asks for; what cannot be meant is as if it were not there. */
 export async function parseQuery<S extends z.ZodRawShape>(query: Query, shape: S) {
   const raw = await query;
   const out: Record<string, unknown> = {};

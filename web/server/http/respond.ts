@@ -14,7 +14,7 @@ export interface HttpResult {
 }
 export const jsonResponse = ({ status, body }: HttpResult): Response => Response.json(body, { status, headers: { "cache-control": "no-store" } });
 
-/** The one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. `more` stands beside them. */
+/** Returns the one shape of a refusal: `{"error":{"message":…,"fields":{…}}}`. `more` stands beside them. */
 export const errorResult = (status: number, message: string, fields: Record<string, string[]> = {}, more: Record<string, string> = {}): HttpResult => ({
   status,
   body: { error: { message, fields, ...more } },

@@ -4,13 +4,13 @@ import { GET as logOf } from "@/app/api/workshops/[workshop]/batches/[batch]/log
 import { GET as recordOf } from "@/app/api/workshops/[workshop]/batches/[batch]/record/route";
 import { POST as importRecord } from "@/app/api/workshops/[workshop]/import/route";
 import { POST as addToOrder } from "@/app/api/workshops/[workshop]/orders/[order]/events/route";
-import * as plan from "@/features/plan/commands";
-import * as sell from "@/features/sell/commands";
-import * as shelf from "@/features/shelf/commands";
+import * as plan from "@/server/batches/start-command";
+import * as sell from "@/server/sales/commands";
 import * as tidying from "@/server/workshops/tidy";
 import { type BooksClient, booksDriver, makeBooks } from "@/testing/books/driver";
 import { brokenBooks } from "@/testing/books/invariants";
 import { type TestDatabase, testDatabase } from "@/testing/database";
+import * as shelf from "./commands";
 import * as merging from "./merge";
 
 /** So many steps are taken with each seed; another is tried with HEARTH_SEED. */

@@ -5,7 +5,7 @@ import { packs } from "@/data/tables/shelf";
 import { readBatchState } from "@/server/events/read-events";
 import { readTakenBy } from "./shelf";
 
-/** What a batch took from which lots, by the names that its plan froze. */
+/** Returns what a batch took from which lots, by the names that its plan froze. */
 export async function lotsUsedWithNames(db: Database, workshopId: string, batchId: string, zone: string) {
   const [row] = await db
     .select()

@@ -22,7 +22,7 @@ import { tableOf } from "./tables";
 /** The kinds of which two entries can be the same thing. */
 const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold"] as const;
 
-/** Where in the database a material's id stands in text that is not a column of its own. */
+/** Returns where in the database a material's id stands in text that is not a column of its own. */
 async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[]; colors: string[] }) {
   const among = (column: AnyPgColumn, ids: string[] | undefined) =>
     ids ? inArray(column, ids.length ? ids : ["00000000-0000-0000-0000-000000000000"]) : undefined;
@@ -46,7 +46,7 @@ async function renameIn(tx: Transaction, workshopId: string, from: string, to: s
 }
 
 /**
- * Where one of the two was ever counted, counts both together at this moment: a count of one says nothing of the other. Gives the ids of the counts
+ * Returns where one of the two was ever counted, counts both together at this moment: a count of one says nothing of the other. Gives the ids of the counts
  * that were written.
  */
 async function countTogether(tx: Transaction, context: CommandContext, goneId: string, keptId: string): Promise<string[]> {

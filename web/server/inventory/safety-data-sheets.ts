@@ -26,7 +26,7 @@ export interface KeptSheet {
   sheet: SupplierSheet;
 }
 
-/** The sheets of a material, newest first by their own day. */
+/** Returns the sheets of a material, newest first by their own day. */
 export async function sheetsOf(db: Database | Transaction, workshopId: string, materialId: string): Promise<KeptSheet[]> {
   const rows = await db
     .select()
@@ -64,7 +64,7 @@ export async function hazardOfRecipe(db: Database, workshopId: string, recipe: R
   return { ...hazardOf(parts, sheets, cutOffs), loads: loadsWithout(recipe, shelf, sheets, cutOffs) };
 }
 
-/** The hazard of each pot of a batch as it was really weighed; null where the workshop has no such batch. */
+/** The hazard of each pot of a batch as it was really weighed; null if the workshop has no such batch. */
 export async function hazardOfBatch(
   db: Database,
   workshopId: string,
@@ -87,10 +87,10 @@ export async function hazardOfBatch(
   return { number: row.number, whole, pots: pots.map(({ name, parts, planned }) => ({ name, planned, ...hazardOf(parts, sheets, cutOffs) })) };
 }
 
-/** So many batches of a formula are held against its label, and offered for labels. */
+/** So many batches of a formula are compared with its label, and offered for labels. */
 const LATELY = 12;
 
-/** The batches of a formula that stand on the rack or went, those poured last first, as they were really made. */
+/** Returns the batches of a formula that stand on the rack or went, those poured last first, as they were really made. */
 async function pouredOf(db: Database, workshopId: string, formulaId: string) {
   const rows = await db
     .select({ batch: batches })
@@ -132,7 +132,7 @@ export async function batchesOfFormula(db: Database, workshopId: string, formula
   });
 }
 
-/** Batches of a formula to make labels for, and how many pieces each was. */
+/** Returns batches of a formula to make labels for, and how many pieces each was. */
 export const batchesFor = async (db: Database, workshopId: string, formulaId: string): Promise<{ id: string; number: number; pieces: number }[]> =>
   (await pouredOf(db, workshopId, formulaId)).map(({ batch, plan }) => ({
     id: batch.id,

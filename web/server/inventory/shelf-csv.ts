@@ -9,11 +9,11 @@ import { lots } from "@/data/tables/stock";
 import { naturalSort } from "@/server/shared/natural-sort";
 import { type NamedTable, type OwnedTable, tableOf } from "./tables";
 
-/** The table that a sheet's rows go into. */
+/** Returns the table that a sheet's rows go into. */
 export const sheetTable = (kind: SheetKind): OwnedTable =>
   kind === "lot" ? lots : kind === "product" ? products : kind === "wanted" ? demandLines : tableOf(kind);
 
-/** What the rows of a sheet can name in a workshop, and which kind each thing is. */
+/** Returns what the rows of a sheet can name in a workshop, and which kind each thing is. */
 export async function sheetContext(db: Database | Transaction, workshop: { id: string; currency: string }) {
   const named = (table: NamedTable) => db.select({ id: table.id, name: table.name }).from(table).where(eq(table.workshopId, workshop.id));
   // One after the other: within a transaction there is one connection.
@@ -48,6 +48,6 @@ export async function readSheetRows(db: Database | Transaction, kind: SheetKind,
   return (await (lock ? asked.for("no key update") : asked)) as SheetRow[];
 }
 
-/** Which rows of a sheet's table stand: of this workshop, and not taken back. */
+/** Returns which rows of a sheet's table stand: of this workshop, and not taken back. */
 const standingIn = (kind: SheetKind, workshopId: string) =>
   and(eq(sheetTable(kind).workshopId, workshopId), kind === "lot" ? eq(lots.withdrawn, false) : kind === "wanted" ? eq(demandLines.deleted, false) : undefined);

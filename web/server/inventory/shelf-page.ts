@@ -33,7 +33,7 @@ const LATELY_DAYS = 90;
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
-/** Which families a kind can be asked by. */
+/** Returns which families a kind can be asked by. */
 function ofFamily(kind: ShelfKind, family: string): SQL | undefined {
   if (kind === "wax") return sql`family = ${family}`;
   if (kind === "fragrance" || kind === "wick") return sql`(families is null or families ? ${family})`;
@@ -63,7 +63,7 @@ async function partOf(db: Database, workshopId: string, kind: ShelfKind, asked: 
   return { kind, rows: rows as ShelfRow[], found };
 }
 
-/** The shelf as it is asked for: of each kind the first rows, or one kind page by page; with the stock of what is shown, and for how many batches it goes on. */
+/** Returns the shelf as it is asked for: of each kind the first rows, or one kind page by page; with the stock of what is shown, and for how many batches it goes on. */
 export async function readShelfPage(
   db: Database,
   workshop: { id: string; timeZone: string },

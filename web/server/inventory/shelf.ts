@@ -9,7 +9,7 @@ import { people } from "@/data/tables/workshop";
 import { naturalSort } from "@/server/shared/natural-sort";
 import { SHELF_TABLES, type StockedTable, type ThingTable } from "./tables";
 
-/** What formulas are made of, all of it. */
+/** Returns what formulas are made of, all of it. */
 export async function readMaterials(db: Database | Transaction, workshopId: string) {
   // One after the other, since a transaction has one connection.
   const w = await db.select().from(waxes).where(eq(waxes.workshopId, workshopId)).orderBy(naturalSort(waxes.name));
@@ -20,7 +20,7 @@ export async function readMaterials(db: Database | Transaction, workshopId: stri
 }
 export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
 
-/** All that stands on the shelf. */
+/** Returns all that stands on the shelf. */
 export async function readShelf(db: Database, workshopId: string) {
   const [materials, k, v, m, i, p, b] = await Promise.all([
     readMaterials(db, workshopId),
@@ -35,7 +35,7 @@ export async function readShelf(db: Database, workshopId: string) {
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
 
-/** When each material was last drawn by a batch. */
+/** Returns when each material was last drawn by a batch. */
 const lastDrawn = (workshopId: string) => sql`(select material_id, max(at) as at from stock_use where workshop_id = ${workshopId} group by material_id)`;
 
 /**
@@ -74,11 +74,11 @@ export async function readPickList(db: Database, workshopId: string, also: reado
   return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: [] };
 }
 
-/** Everything of a shelf of which stock can be. */
+/** Returns everything of a shelf of which stock can be. */
 export const stockedIn = (shelf: Shelf): string[] =>
   [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((item) => item.id);
 
-/** What a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
+/** Returns what a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
 export async function pickList(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
   const shelf = await readPickList(db, workshop.id, also, most);
   const ids = stockedIn(shelf);
@@ -95,7 +95,7 @@ export const blendParts = (db: Database, workshopId: string) =>
     .orderBy(naturalSort(waxes.name))
     .limit(300);
 
-/** The names of these waxes and fragrances, by their ids. */
+/** Returns the names of these waxes and fragrances, by their ids. */
 export async function namesOf(db: Database, workshopId: string, ids: readonly string[]): Promise<Record<string, string>> {
   if (ids.length === 0) return {};
   const rows = await Promise.all(
@@ -109,7 +109,7 @@ export async function namesOf(db: Database, workshopId: string, ids: readonly st
   return Object.fromEntries(rows.flat().map((row) => [row.id, row.name]));
 }
 
-/** When each material was last drawn, by its id, for what is offered first. */
+/** Returns when each material was last drawn, by its id, for what is offered first. */
 export async function readRecentlyUsed(db: Database, workshopId: string, only?: readonly string[]): Promise<Record<string, string>> {
   if (only?.length === 0) return {};
   const rows = await db
@@ -120,7 +120,7 @@ export async function readRecentlyUsed(db: Database, workshopId: string, only?: 
   return Object.fromEntries(rows.flatMap((row) => (row.at ? [[row.id, new Date(row.at).toISOString()]] : [])));
 }
 
-/** The stock of one material: what is there, lot by lot; none where nothing of it was ever received or counted. */
+/** The stock of one material: what is there, lot by lot; none if nothing of it was ever received or counted. */
 export interface Stock {
   onHand: number;
   left: Ledger["left"];
@@ -136,11 +136,11 @@ const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) 
     .orderBy(stockCounts.materialId, desc(stockCounts.at), desc(stockCounts.id));
 
 /** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
-/** When a lot came: its moment, or the first of its day. */
+/** Returns when a lot came: its moment, or the first of its day. */
 export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
   lot.receivedAt ?? new Date(timeOn(lot.receivedOn, 0, zone)).toISOString();
 
-/** What is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
+/** Returns what is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
 export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {
   if (only?.length === 0) return {};
   const among = (column: AnyPgColumn) => (only ? inArray(column, [...only]) : undefined);
@@ -173,7 +173,7 @@ export async function readStocks(db: Database, workshopId: string, zone: string,
   return out;
 }
 
-/** What is low: less there than the shelf says there should be. Only what has a mark to be low at is looked at. */
+/** Returns what is low: less there than the shelf says there should be. Only what has a mark to be low at is looked at. */
 export async function readLow(db: Database, workshopId: string, zone: string) {
   const marked = await Promise.all(
     STOCKED.map(async (kind) => {
@@ -201,7 +201,7 @@ export async function readLow(db: Database, workshopId: string, zone: string) {
 
 const HISTORY = 40;
 
-/** One material's lots and counts, newest first, and how many batches drew on it. */
+/** Returns one material's lots and counts, newest first, and how many batches drew on it. */
 export async function readStockHistory(db: Database, workshopId: string, materialId: string) {
   const [received, counts, used] = await Promise.all([
     db
@@ -225,7 +225,7 @@ export async function readStockHistory(db: Database, workshopId: string, materia
 }
 export type StockHistory = Awaited<ReturnType<typeof readStockHistory>>;
 
-/** What one batch took from which lots, by material. */
+/** Returns what one batch took from which lots, by material. */
 export async function readTakenBy(db: Database, workshopId: string, batchId: string, zone: string) {
   const own = await db
     .select()
@@ -270,7 +270,7 @@ export async function readTakenBy(db: Database, workshopId: string, batchId: str
       const taken = uses.flatMap((use) => book.taken.get(use.eventId) ?? []);
       return {
         materialId,
-        /** Of what is there; null where nothing of it was ever received. */
+        /** Of what is there; null if nothing of it was ever received. */
         kind: received[0]?.kind ?? null,
         amount: uses.reduce((all, item) => all + item.amount, 0),
         taken: [...group(taken, (item) => item.lotId)].map(([lotId, parts]) => ({

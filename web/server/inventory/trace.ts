@@ -57,7 +57,7 @@ const materialName = async (db: Database, workshopId: string, kind: string, id: 
   return row?.name ?? "";
 };
 
-/** Which batches drew on a lot, by first received first out with every count between; and what became of their jars. */
+/** Returns which batches drew on a lot, by first received first out with every count between; and what became of their jars. */
 export async function lotTrace(db: Database, workshopId: string, lotId: string, zone: string): Promise<{ lot: FoundLot; batches: TracedBatch[] } | null> {
   const [lot] = await db
     .select()
@@ -131,7 +131,7 @@ export interface FoundRecord {
 
 const EACH = 25;
 
-/** Jars of a batch are numbered product by product. */
+/** Returns jars of a batch are numbered product by product. */
 export function jarOf(plan: BatchPlan, state: BatchState, number: number): string | null {
   let from = 0;
   for (const product of plan.products) {
@@ -175,7 +175,7 @@ export async function searchRecord(db: Database, { id: workshopId, timeZone }: {
   };
 }
 
-/** Lots by their code, or by the name of what they are of. */
+/** Returns lots by their code, or by the name of what they are of. */
 export const findLots = (db: Database, workshopId: string, text: string): Promise<FoundLot[]> => lotsLike(db, workshopId, containing(text.trim()));
 
 async function lotsLike(db: Database, workshopId: string, like: string): Promise<FoundLot[]> {

@@ -6,5 +6,5 @@ const OLD_NAMES = {
   HEARTH_SESSION_SECRET: "HEARTH_DOOR_SECRET",
 } as const;
 
-/** Returns a setting of the environment, also under its old name; undefined where neither is set. */
+/** Returns a setting of the environment, also under its old name; undefined if neither is set. */
 export const environmentSetting = (name: keyof typeof OLD_NAMES): string | undefined => process.env[name] ?? process.env[OLD_NAMES[name]];

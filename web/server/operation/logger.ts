@@ -35,7 +35,7 @@ export function faultOf(error: unknown): Fault {
   return fault;
 }
 
-/** The server's log: one JSON object a line, on standard error. HEARTH_LOG sets the level: debug, info, warn, error, silent. */
+/** Returns the server's log: one JSON object a line, on standard error. HEARTH_LOG sets the level: debug, info, warn, error, silent. */
 export const logger = (): Logger =>
   processSingleton("logger", () =>
     pino(

@@ -35,7 +35,7 @@ function make() {
 
 const metrics = () => processSingleton("metrics", make);
 
-/** What was asked for, without a name or an id. */
+/** Returns what was asked for, without a name or an id. */
 const whatOf = (url: string): string =>
   /^\/api\/workshops\/[^/]+\/(batches|trials|orders)\/[^/]+\/events$/.test(url)
     ? "entry"
@@ -60,7 +60,7 @@ export function measureRequests(): void {
   };
 }
 
-/** The figures of this server, in the common text format. */
+/** Returns the figures of this server, in the common text format. */
 export const writtenMetrics = async (): Promise<{ text: string; type: string }> => ({
   text: await metrics().registry.metrics(),
   type: metrics().registry.contentType,

@@ -34,7 +34,7 @@ function poolOf(filename: string): Piscina {
   return pool;
 }
 
-/** Works something out in a thread, so that no other request waits for it. @throws TooBusy where too much waits, it takes too long, or nobody waits for it any more */
+/** Works something out in a thread, so that no other request waits for it. @throws TooBusy if too much waits, it takes too long, or nobody waits for it any more */
 export async function inThread<T>({ file, data, signal, limitMs, what, here }: ThreadWork<T>): Promise<T> {
   const folder = process.env.HEARTH_THREADS;
   if (!folder) return here();

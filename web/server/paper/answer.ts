@@ -12,10 +12,10 @@ const asked = z.object({
   from: z.coerce.number().int().min(1).max(10_000_000).optional(),
 });
 
-/** Where US paper lies in the printer. */
+/** Returns where US paper lies in the printer. */
 const usualSize = (locale: string): PaperSize => (["en-US", "en-CA"].includes(locale) ? "letter" : "a4");
 
-/** A PDF as an answer. */
+/** Returns a PDF as an answer. */
 export const pdfResponse = (pdf: Uint8Array, name: string): Response =>
   new Response(new Uint8Array(pdf), {
     headers: { "content-type": "application/pdf", "content-disposition": `inline; filename="${name}.pdf"`, "cache-control": "no-store" },
@@ -42,5 +42,5 @@ export async function paperAnswer(request: Request, sheets: SheetOf[], units: Pa
 export const originOf = (request: Request): string =>
   environmentSetting("HEARTH_PUBLIC_URL") ?? `http://${request.headers.get("host") ?? new URL(request.url).host}`;
 
-/** The address before the pages of one workshop. */
+/** Returns the address before the pages of one workshop. */
 export const workshopAddress = (request: Request, workshopId: string): string => `${originOf(request)}/w/${workshopId}`;

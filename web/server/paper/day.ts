@@ -4,7 +4,7 @@ import { listInstruments } from "@/server/batches/batches";
 import { ALL_OTHERS, readDay, readDemandPlan } from "@/server/planning/planning";
 import type { SheetOf } from "./sheets";
 
-/** The scales of a workshop, and what each takes. */
+/** Returns the scales of a workshop, and what each takes. */
 export async function scalesOf(db: Database, workshopId: string): Promise<{ scales: Scale[]; capacities: Map<string, number> }> {
   const scales = (await listInstruments(db, workshopId)).flatMap((instrument) =>
     instrument.kind === "scale" && instrument.resolutionUg !== null

@@ -11,7 +11,7 @@ export type PaperJob =
   | { what: "tags"; sheets: SheetOf[]; size: PaperSize; units: PaperUnits; from: number; count: number }
   | { what: "labels"; blocks: Block[]; sheet: LabelSheet; asked: { title: string; count: number; from: number; test: boolean } };
 
-/** Draws a paper as PDF; null where a label does not fit. */
+/** Draws a paper as PDF; null if a label does not fit. */
 export async function drawPaper(job: PaperJob): Promise<Uint8Array | null> {
   switch (job.what) {
     case "sheets":

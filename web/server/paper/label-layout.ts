@@ -111,7 +111,7 @@ function layAt(paper: Paper, blocks: readonly Block[], width: number, size: numb
   return { shapes, height: y, wide };
 }
 
-/** Lays a label out as large as it can be read; null where not even the smallest text fits it. Width and height in micrometers. */
+/** Lays a label out as large as it can be read; null if not even the smallest text fits it. Width and height in micrometers. */
 export function layLabel(paper: Paper, blocks: readonly Block[], label: { width: number; height: number; round: boolean }): Laid | null {
   const across = (label.width / 1_000) * MM;
   const down = (label.height / 1_000) * MM;

@@ -13,10 +13,10 @@ function paint(paper: Paper, laid: Laid, x: number, y: number): void {
   }
 }
 
-/** A paper that only measures. */
+/** Returns a paper that only measures. */
 const measuring = () => new Paper([10, 10], "");
 
-/** Labels on a sheet as PDF, the first at place `from` (counted from 0): each laid out once, however often it is printed. Null where a label does not fit. */
+/** Labels on a sheet as PDF, the first at place `from` (counted from 0): each laid out once, however often it is printed. Null if a label does not fit. */
 export async function labelPdf(
   blocks: readonly Block[],
   sheet: LabelSheet,
@@ -57,7 +57,7 @@ export async function labelPdf(
 const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
 const n = (value: number) => String(Math.round(value * 100) / 100);
 
-/** One label as a picture, laid out as it is printed; null where it does not fit. */
+/** One label as a picture, laid out as it is printed; null if it does not fit. */
 export function labelSvg(blocks: readonly Block[], sheet: LabelSheet, title: string): string | null {
   const paper = measuring();
   const laid = layLabel(paper, blocks, sheet);

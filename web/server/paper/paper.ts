@@ -9,11 +9,11 @@ export type PaperSize = keyof typeof SIZES;
 export const MM = 72 / 25.4;
 export const MARGIN = 15 * MM;
 
-/** Where the fonts lie; the server runs from the project's folder. */
+/** Returns where the fonts lie; the server runs from the project's folder. */
 const fontFile = (part: "latin" | "latin-ext", weight: 400 | 700) =>
   join(process.cwd(), `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${part}-${weight}-normal.woff`);
 
-/** Which of the font's two files holds a sign; null for one that neither has. */
+/** Returns which of the font's two files holds a sign; null for one that neither has. */
 function partOf(code: number): "latin" | "latin-ext" | null {
   if (code <= 0xff || (code >= 0x2000 && code <= 0x206f) || [0x131, 0x152, 0x153, 0x20ac, 0x2122, 0x2212].includes(code)) return "latin";
   return code <= 0x2ba || (code >= 0x1e00 && code <= 0x1e9f) ? "latin-ext" : null;
@@ -83,7 +83,7 @@ export class Paper {
     return this.doc;
   }
   private readonly widths = new Map<string, number>();
-  /** How wide a text is, in points: as wide as at any other size, to scale, so that each is measured once. */
+  /** Returns how wide a text is, in points: as wide as at any other size, to scale, so that each is measured once. */
   measure(text: string, size: number, bold: boolean): number {
     const key = `${bold ? "b" : "r"}${text}`;
     let width = this.widths.get(key);
@@ -93,7 +93,7 @@ export class Paper {
     }
     return width * size;
   }
-  /** Lines of a text that fit a width, no more than are wanted and one; a word that is wider than all of it is cut into pieces. */
+  /** Returns lines of a text that fit a width, no more than are wanted and one; a word that is wider than all of it is cut into pieces. */
   lines(text: string, size: number, bold: boolean, width: number, most: number): string[] {
     const out: string[] = [];
     const space = this.measure(" ", size, bold);

@@ -45,7 +45,7 @@ export interface DemandRow extends DemandLine {
   version: number;
 }
 
-/** What a workshop plans with; what nobody set is as usual. */
+/** Returns what a workshop plans with; what nobody set is as usual. */
 export async function readPlanning(
   db: Database | Transaction,
   workshopId: string,
@@ -55,7 +55,7 @@ export async function readPlanning(
   return { settings: read.success ? read.data : planningSettings.parse({}), calendarKey: row?.calendarKey ?? null, version: row?.version ?? 0 };
 }
 
-/** A day as it was left, and how often it was written; null where nobody has planned it. */
+/** A day as it was left, and how often it was written; null if nobody has planned it. */
 export async function readDay(db: Database, workshopId: string, on: string): Promise<{ kept: DayRecord | null; version: number }> {
   const [row] = await db
     .select()
@@ -65,7 +65,7 @@ export async function readDay(db: Database, workshopId: string, on: string): Pro
   return { kept: read.success ? read.data : null, version: row?.version ?? 0 };
 }
 
-/** What is wanted, the day it is wanted first; stock without a day last. */
+/** Returns what is wanted, the day it is wanted first; stock without a day last. */
 export async function listDemand(db: Database | Transaction, workshopId: string, names: ReadonlyMap<string, string>): Promise<DemandRow[]> {
   const rows = await db
     .select()
@@ -87,7 +87,7 @@ export async function listDemand(db: Database | Transaction, workshopId: string,
     }));
 }
 
-/** The container of a product as it is planned, with its wicks; null where it is not on the shelf any more. */
+/** The container of a product as it is planned, with its wicks; null if it is not on the shelf any more. */
 export function chosenOf(product: Pick<Product, "containerId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
   const wick = shelf.wicks.find((wick) => wick.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
@@ -115,7 +115,7 @@ const forSeason = ({ product, spec, container }: Made): DemandProduct => ({
   wicked: product.wickId !== null,
 });
 
-/** All that a season is planned from. `choices` are all products by name, to be wanted; of those that are not wanted, so many are looked at too. */
+/** Returns all that a season is planned from. `choices` are all products by name, to be wanted; of those that are not wanted, so many are looked at too. */
 export async function readDemandPlan(db: Database, workshop: { id: string; timeZone: string }, others = 0) {
   const all = (await listProducts(db, workshop.id)).filter((product) => !product.archived);
   const [lines, { settings, version, calendarKey }] = await Promise.all([
@@ -141,7 +141,7 @@ export async function readDemandPlan(db: Database, workshop: { id: string; timeZ
 }
 export type DemandPlanRead = Awaited<ReturnType<typeof readDemandPlan>>;
 
-/** What batches that are on have still to take, by material. */
+/** Returns what batches that are on have still to take, by material. */
 async function promisedOf(db: Database, workshopId: string): Promise<Map<string, number>> {
   const open = await db
     .select({ plan: batches.plan, state: batches.state })
@@ -159,7 +159,7 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
   return out;
 }
 
-/** What the products of a season take from the shelf, and what is there of it. */
+/** Returns what the products of a season take from the shelf, and what is there of it. */
 export async function readSupplies(db: Database, workshop: { id: string; timeZone: string }, { made, shelf, settings, lines }: DemandPlanRead) {
   const asked = new Set(lines.map((line) => line.productId));
   const draws: [string, [string, number][]][] = made.flatMap(({ product, spec, container }): [string, [string, number][]][] => {
@@ -168,7 +168,7 @@ export async function readSupplies(db: Database, workshop: { id: string; timeZon
       const draw = drawOfPiece({ spec, vessel: container, sparePpm: settings.sparePpm }, shelf);
       return [[product.id, [...draw, ...packagingPerPiece(product.packaging, product.pack)]]];
     } catch (error) {
-      // A formula that names what is not there any more draws nothing that is known.
+      // A formula that names what no longer exists draws nothing that is known.
       if (error instanceof WeighOutError) return [];
       throw error;
     }

@@ -60,7 +60,7 @@ const from = (db: Database | Transaction) =>
     .from(products)
     .innerJoin(formulas, and(eq(formulas.workshopId, products.workshopId), eq(formulas.id, products.formulaId)));
 
-/** All products by name; those of one formula where it is named. */
+/** Returns all products by name; those of one formula where it is named. */
 export const listProducts = (db: Database | Transaction, workshopId: string, formulaId?: string): Promise<Product[]> =>
   from(db)
     .where(and(eq(products.workshopId, workshopId), formulaId ? eq(products.formulaId, formulaId) : undefined))
@@ -68,7 +68,7 @@ export const listProducts = (db: Database | Transaction, workshopId: string, for
 
 const PAGE = 30;
 
-/** Products a page at a time, by name. */
+/** Returns products a page at a time, by name. */
 export async function findProducts(
   db: Database,
   workshopId: string,
@@ -114,7 +114,7 @@ export async function markTestsDue(tx: Transaction, workshopId: string, formulaI
   return due;
 }
 
-/** What each of these formulas says now, by its id. */
+/** Returns what each of these formulas says now, by its id. */
 export async function newestSpecs(db: Database | Transaction, workshopId: string, formulaIds: readonly string[]): Promise<Map<string, FormulaSpec>> {
   if (formulaIds.length === 0) return new Map();
   const rows = await db

@@ -12,7 +12,7 @@ import { naturalSort } from "@/server/shared/natural-sort";
 
 const iso = (text: string) => new Date(text).toISOString();
 
-/** A product as something to sell: its own pack. */
+/** Returns a product as something to sell: its own pack. */
 export const asSellable = (product: Product): Sellable => ({
   id: product.id,
   name: product.name,
@@ -41,7 +41,7 @@ export async function readSet(db: Database | Transaction, workshopId: string, id
   return row ?? null;
 }
 
-/** All that is sold: products in their packs and sets of several, by name; what is put away is left out. */
+/** Returns all that is sold: products in their packs and sets of several, by name; what is put away is left out. */
 export async function listSellables(db: Database | Transaction, workshopId: string): Promise<{ sellables: Sellable[]; products: Product[] }> {
   const products = await listProducts(db, workshopId);
   const names = new Map(products.map((product) => [product.id, product.name]));
@@ -74,12 +74,12 @@ export interface Loose {
   key: string;
   left: number;
   pouredAt: string;
-  /** Why it was released though no burn test of it was recorded; empty where there was one. */
+  /** Why it was released though no burn test of it was recorded; empty if there was one. */
   untested: string;
 }
 
 /**
- * What stands loose of each product, the batch that was poured first before the later: of batches of its formula that are released,
+ * Returns what stands loose of each product, the batch that was poured first before the later: of batches of its formula that are released,
  * poured into its container with its wick.
  */
 export async function looseLots(tx: Database | Transaction, workshopId: string, products: readonly Product[]): Promise<Map<string, Loose[]>> {
@@ -170,7 +170,7 @@ export async function piecesIn(tx: Database | Transaction, workshopId: string, p
     .orderBy(asc(batches.number));
 }
 
-/** What is asked for in orders that are open and is not out yet, by thing; of market days those that are still to come. */
+/** Returns what is asked for in orders that are open and is not out yet, by thing; of market days those that are still to come. */
 async function readShortages(db: Database, workshopId: string, today: string): Promise<Map<string, number>> {
   const rows = await db
     .select({ id: orderLines.sellableId, shortage: sql<number>`sum(${orderLines.shortage})::int` })
@@ -187,7 +187,7 @@ async function readShortages(db: Database, workshopId: string, today: string): P
   return new Map(rows.map((row) => [row.id, row.shortage]));
 }
 
-/** Pieces of each product that are on the plan for an order and not poured yet. */
+/** Returns pieces of each product that are on the plan for an order and not poured yet. */
 export async function plannedFor(db: Database, workshopId: string, orderId: string): Promise<Record<string, number>> {
   const rows = await db
     .select({ id: demandLines.productId, pieces: sql<number>`${demandLines.count} - ${demandLines.made}`.mapWith(Number) })
@@ -253,7 +253,7 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
   });
 }
 
-/** Packs made lately, newest first, with the batches in them. */
+/** Returns packs made lately, newest first, with the batches in them. */
 export async function recentlyPacked(db: Database, workshopId: string, since: string, most = 20) {
   const rows = await db
     .select()
@@ -282,7 +282,7 @@ export async function recentlyPacked(db: Database, workshopId: string, since: st
 }
 export type RecentlyPacked = Awaited<ReturnType<typeof recentlyPacked>>[number];
 
-/** All packing parts of the shelf. */
+/** Returns all packing parts of the shelf. */
 export const listPacks = (db: Database, workshopId: string) => db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name));
 
 /** The containers of products as they are packed, and what they state. */
@@ -318,7 +318,7 @@ export async function insidesOf(db: Database, workshopId: string, products: read
   });
 }
 
-/** One packing; null where the workshop has none such. */
+/** One packing; null if the workshop has none such. */
 export async function packRunAt(db: Database, workshopId: string, id: string) {
   const [row] = await db
     .select()

@@ -48,15 +48,15 @@ export interface LabelFacts {
   hazard: MixHazard;
   hours: { low: number; high: number; testCandles: number } | null;
   settings: LabelSettings;
-  /** The unique formula identifier of its mixture; empty where none was given. */
+  /** The unique formula identifier of its mixture; empty if none was given. */
   ufi: string;
-  /** The principal display panel of one piece, in mm²; null where its measures are not known. */
+  /** The principal display panel of one piece, in mm²; null if its measures are not known. */
   panelMm2: number | null;
   /** Sold in the United States: its measures and spelling come first. */
   isUs: boolean;
 }
 
-/** What a label is made for: a product, and the batch that its pieces are of. */
+/** Returns what a label is made for: a product, and the batch that its pieces are of. */
 export async function labelFacts(
   db: Database,
   workshop: { id: string; timeZone: string; locale: string },
@@ -138,7 +138,7 @@ function panelOf(kind: "vessel" | "mold", container: Pick<typeof vessels.$inferS
 /** Letters and figures are about so much of their size high: measured on this typeface. */
 const FIGURE = 0.66;
 
-/** The stated weight in both systems, its figures no smaller than both rules ask: by the weight, and by the package's display panel. */
+/** Returns the stated weight in both systems, its figures no smaller than both rules ask: by the weight, and by the package's display panel. */
 function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
   const mg = facts.statedMg * (forPack ? facts.pack : 1);
   const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(facts.panelMm2 ?? areaMm2));
@@ -146,7 +146,7 @@ function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaM
 }
 const batchText = (facts: LabelFacts, language: Language): string => (facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "");
 
-/** Whose pages for buyers these are: at the address where the workshop hosts them, or at this program's own. */
+/** Returns whose pages for buyers these are: at the address where the workshop hosts them, or at this program's own. */
 export function buyerFile(facts: Pick<LabelFacts, "name" | "batch">): string {
   const plain = facts.name
     .normalize("NFKD")
@@ -162,7 +162,7 @@ export function buyerAddress(facts: LabelFacts, workshopId: string, origin: stri
   return `${origin}/api/workshops/${workshopId}/buyers?product=${facts.productId}${facts.batch ? `&batch=${facts.batch.id}` : ""}`;
 }
 
-/** What stands on a label of a kind, in one language or several. */
+/** Returns what stands on a label of a kind, in one language or several. */
 export function labelBlocks(
   kind: LabelKind,
   facts: LabelFacts,

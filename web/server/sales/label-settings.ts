@@ -26,7 +26,7 @@ export const labelSettings = z.object({
   cutOffs: z.boolean().default(false),
   /** Further sentences on the fire-safety label, a line each. */
   own: z.array(z.string().trim().min(1).max(200)).max(8).default([]),
-  /** Where the pages for buyers are hosted; empty where this program serves them itself. */
+  /** Where the pages for buyers are hosted; empty if this program serves them itself. */
   base: z
     .string()
     .trim()
@@ -49,7 +49,7 @@ export interface KeptLabelSheet {
   own: boolean;
 }
 
-/** The sheets that the workshop measured, and those that everybody begins with. */
+/** Returns the sheets that the workshop measured, and those that everybody begins with. */
 export async function listLabelSheets(db: Database, workshopId: string): Promise<KeptLabelSheet[]> {
   const rows = await db
     .select()

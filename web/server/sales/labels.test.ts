@@ -7,13 +7,13 @@ import { GET as labels } from "@/app/api/workshops/[workshop]/labels/route";
 import { products } from "@/data/tables/product";
 import { vessels } from "@/data/tables/shelf";
 import { workshops } from "@/data/tables/workshop";
-import { saveLabelling, saveLabelSheet } from "@/features/sell/commands";
-import { putSupplierSheet, takeSupplierSheet } from "@/features/shelf/commands";
 import { appendEvent } from "@/server/events/batch-store";
+import { putSupplierSheet, takeSupplierSheet } from "@/server/inventory/commands";
 import { batchesOfFormula, hazardOfBatch, hazardOfRecipe, sheetsOf } from "@/server/inventory/safety-data-sheets";
 import { readPaper } from "@/testing/read-paper";
 import { STARTED } from "@/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "@/testing/stored-workshop";
+import { saveLabelling, saveLabelSheet } from "./commands";
 import { listLabelSheets } from "./label-settings";
 
 inStoredWorkshop();

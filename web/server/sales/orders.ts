@@ -42,7 +42,7 @@ const listed = (row: Row): OrderListed => ({
 const PAGE = 25;
 const MAX_OPEN = 200;
 
-/** Orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
+/** Returns orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
 export async function listOrders(
   db: Database,
   workshopId: string,
@@ -76,7 +76,7 @@ export interface OrderSoon {
   name: string;
   wantedOn: string;
 }
-/** Orders and market days that are this near want hands. */
+/** Orders and market days that are this near need attention. */
 const SOON_DAYS = 3;
 export const isSoon = (workshop: { id: string; timeZone: string }, now: string) =>
   and(eq(orders.workshopId, workshop.id), eq(orders.stage, "open"), lte(orders.wantedOn, addDays(dayAt(now, workshop.timeZone), SOON_DAYS)));
@@ -90,7 +90,7 @@ export async function ordersSoon(db: Database, workshop: { id: string; timeZone:
   return rows.flatMap((row) => (row.wantedOn ? [{ ...row, wantedOn: row.wantedOn }] : []));
 }
 
-/** One order with its newest entries; null where the workshop has none such. */
+/** One order with its newest entries; null if the workshop has none such. */
 export const readOrder = (db: Database, workshopId: string, id: string) =>
   atOneMoment(db, async (tx) => {
     const row = await orderStore.readRow(tx, workshopId, id, false);
@@ -137,7 +137,7 @@ export const outWanted = z.object({
     .max(200),
 });
 
-/** Takes packs out with an order: of what is packed the oldest first; what lacks is packed there and then, where enough stands released. */
+/** Takes packs out with an order: of what is packed the oldest first; what is short is packed there and then, where enough stands released. */
 export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Result<{ packed: number }>> {
   const workshopId = context.workshop.id;
   const row = await orderStore.readRow(tx, workshopId, wanted.orderId, true);

@@ -40,7 +40,7 @@ interface CostBasis {
 const insideOf = (sellable: Sellable, products: readonly Product[]): Product[] =>
   sellable.contents.flatMap((content) => products.find((product) => product.id === content.productId) ?? []);
 
-/** What one pack costs by the lots that are there now: what is in it, and its packing; null where no lot with a cost covers all of it. */
+/** Returns what one pack costs by the lots that are there now: what is in it, and its packing; null if no lot with a cost covers all of it. */
 function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, workshop }: CostBasis): number | null {
   const inside = insideOf(sellable, products);
   if (inside.length !== sellable.contents.length) return null;
@@ -70,7 +70,7 @@ function costOfPack(sellable: Sellable, { products, specs, shelf, stocks, worksh
   );
 }
 
-/** What a pack of each costs by the lots of now; null where that is not known. Everything is read once for all of them. */
+/** What a pack of each costs by the lots of now; null if that is not known. Everything is read once for all of them. */
 export type Costs = ReadonlyMap<string, number | null>;
 export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { db: Database | Transaction }, sellableIds: readonly string[]): Promise<Costs> {
   const { sellables, products } = await listSellables(db, workshop.id);
@@ -97,7 +97,7 @@ export interface PackWanted {
   statedMg: number | null;
 }
 
-/** Packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
+/** Returns packs within a transaction: pieces leave the rack of their batches, oldest first, and the packing parts are drawn. All or nothing. */
 export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWanted, costs: Costs): Promise<Result<{ id: string }>> {
   const workshopId = context.workshop.id;
   // One at a time: what stands loose is read only once nobody else can take it.

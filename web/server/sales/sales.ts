@@ -2,7 +2,7 @@ import type { Sold } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 
-/** What was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. Minor units are exact as floating point up to 2^53. */
+/** Returns what was sold of each thing between two moments, what brought most first: one aggregate over what became of the packs. Minor units are exact as floating point up to 2^53. */
 export async function salesBetween(db: Database, workshopId: string, from: string, to: string): Promise<Sold[]> {
   const { rows } = await db.execute<Record<string, string | null>>(sql`
     with all_of_it as (
@@ -34,7 +34,7 @@ export async function salesBetween(db: Database, workshopId: string, from: strin
   }));
 }
 
-/** What was sold month by month, in minor units, of the workshop's own months. */
+/** Returns what was sold month by month, in minor units, of the workshop's own months. */
 export async function salesByMonth(db: Database, workshopId: string, zone: string, from: string): Promise<{ month: string; money: number; packs: number }[]> {
   const { rows } = await db.execute<{ month: string; money: string; packs: string }>(sql`
     select to_char(at at time zone ${zone}, 'YYYY-MM') as "month", sum(money) as money, sum(sold + "second")::int as packs
@@ -42,7 +42,7 @@ export async function salesByMonth(db: Database, workshopId: string, zone: strin
   return rows.map((row) => ({ month: row.month, money: Number(row.money), packs: Number(row.packs) }));
 }
 
-/** Every sale of packs as rows that a shop or a book-keeping program can map; those of one order where it is named. Days are inclusive. */
+/** Returns every sale of packs as rows that a shop or a book-keeping program can map; those of one order where it is named. Days are inclusive. */
 export async function salesRows(db: Database, workshopId: string, at: { from?: string | undefined; to?: string | undefined; order?: string | undefined }) {
   const { rows } = await db.execute<{
     day: string;

@@ -8,10 +8,9 @@ import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { vessels, waxes } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
-import { saveProcess } from "@/features/formulas/commands";
-import { startBatch } from "@/features/plan/commands";
-import { changeWorkshop, makeWorkshop } from "@/features/shell/workshop-commands";
+import { startBatch } from "@/server/batches/start-command";
 import { readBatchEvents } from "@/server/events/read-events";
+import { saveProcess } from "@/server/formulas/commands";
 import { saveFormula } from "@/server/formulas/formula-save";
 import { readFormula } from "@/server/formulas/formulas";
 import { followersOf, readProcess } from "@/server/formulas/processes";
@@ -20,6 +19,7 @@ import { jar } from "@/testing/headers";
 import { storedBatch } from "@/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "@/testing/stored-workshop";
 import { find } from "./find";
+import { changeWorkshop, makeWorkshop } from "./workshop-commands";
 
 inStoredWorkshop();
 

@@ -41,7 +41,7 @@ async function exportedTables(tx: Transaction): Promise<{ name: string; key: str
 }
 
 /**
- * The lines of a workshop's export, each of JSON: first what it is, then `{"table":…,"row":…}` for each row, all as it stood at one moment, and last
+ * Returns the lines of a workshop's export, each of JSON: first what it is, then `{"table":…,"row":…}` for each row, all as it stood at one moment, and last
  * `{"end":true,"rows":…}`, by which one knows that the file is whole.
  */
 async function* exportLines(tx: Transaction, workshopId: string, now: string): AsyncGenerator<string> {

@@ -21,7 +21,7 @@ export interface Found {
 /** At most so many of each sort are offered; more letters find the rest. */
 const EACH = 6;
 
-/** What of a workshop has these letters in its name, whatever their case: batches (also by number), burn trials, formulas, products, orders, processes, and things on the shelf. */
+/** Returns what of a workshop has these letters in its name, whatever their case: batches (also by number), burn trials, formulas, products, orders, processes, and things on the shelf. */
 export async function find(db: Database, workshopId: string, text: string): Promise<Found[]> {
   const like = containing(text);
   const number = /^\d{1,9}$/.test(text.trim()) ? Number(text.trim()) : null;

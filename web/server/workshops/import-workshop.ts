@@ -73,7 +73,7 @@ async function isCompressed(path: string): Promise<boolean> {
   }
 }
 
-/** The lines of a file, compressed or not, one after another; `heard` is told how many bytes of it were read. @throws FileFault where it ends in the middle or is damaged. */
+/** The lines of a file, compressed or not, one after another; `heard` is told how many bytes of it were read. @throws FileFault if it ends in the middle or is damaged. */
 async function* linesOf(path: string, heard: (bytes: number) => void): AsyncGenerator<string> {
   const unpacking = (await isCompressed(path)) ? [createGunzip()] : [];
   const file = createReadStream(path);
@@ -95,7 +95,7 @@ async function* linesOf(path: string, heard: (bytes: number) => void): AsyncGene
   if (rest) yield rest;
 }
 
-/** Puts the rows of a file into the transaction's table `incoming`. @throws FileFault where it is not whole. */
+/** Puts the rows of a file into the transaction's table `incoming`. @throws FileFault if it is not whole. */
 async function stage(tx: Transaction, lines: AsyncIterator<string>, { version, schema = 0 }: { version: number; schema?: number | undefined }): Promise<void> {
   await tx.execute(sql`create temporary table incoming (n bigint generated always as identity, name text, line jsonb) on commit drop`);
   // The function that takes them from there is the owner's.
@@ -132,7 +132,7 @@ async function stage(tx: Transaction, lines: AsyncIterator<string>, { version, s
   if (!ended && version > 1) throw new FileFault(NOT_WHOLE);
 }
 
-/** What was worked out and kept beside the logs is never taken on trust: it is worked out anew from them. */
+/** What was worked out and kept beside the logs is never taken on trust: it is recalculated from them. */
 async function rebuildState(tx: Transaction, workshopId: string, heard: (share: number) => void): Promise<void> {
   const idsIn = (table: typeof batches | typeof trials | typeof orders) =>
     tx
@@ -233,7 +233,7 @@ export async function importWorkshop(
   }
 }
 
-/** The words of the database. */
+/** Returns the words of the database. */
 function messageOf(error: unknown): string {
   let at = error as { cause?: unknown; message?: string; code?: string };
   while (at.cause && !at.code) at = at.cause as typeof at;

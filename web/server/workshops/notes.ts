@@ -27,7 +27,7 @@ const MAX_NOTES = 200;
 export const areaOfNoted = (kind: NoteSubject): Area =>
   (({ formula: "formulas", batch: "bench", trial: "burn", product: "products" }) as Partial<Record<NoteSubject, Area>>)[kind] ?? "shelf";
 
-/** What was noted of one thing, newest first. */
+/** Returns what was noted of one thing, newest first. */
 export async function notesOf(db: Database, workshopId: string, kind: NoteSubject, ofId: string): Promise<NoteShown[]> {
   const rows = await db
     .select({ id: notes.id, text: notes.text, at: notes.at, by: people.name })
@@ -119,7 +119,7 @@ export async function addNote(db: Database, workshopId: string, sent: z.output<t
   });
 }
 
-/** A picture's bytes and what it was noted of; null where there is none such, or its note was taken away. */
+/** A picture's bytes and what it was noted of; null if there is none such, or its note was taken away. */
 export async function readPicture(db: Database, workshopId: string, id: string): Promise<{ jpeg: Buffer; kind: NoteSubject } | null> {
   const [row] = await db
     .select({ jpeg: pictures.jpeg, kind: notes.kind })

@@ -5,7 +5,7 @@ import { formulas } from "@/data/tables/formula";
 import { fragrances, instruments, vessels, waxes, wicks } from "@/data/tables/shelf";
 import type { ThingTable } from "@/server/inventory/tables";
 
-/** What a workshop has of what its first batch needs: the newest of each, or nothing yet. */
+/** Returns what a workshop has of what its first batch needs: the newest of each, or nothing yet. */
 export async function readFirst(db: Database, workshopId: string) {
   const newest = async <T extends ThingTable>(table: T): Promise<T["$inferSelect"] | null> => {
     const [row] = await db

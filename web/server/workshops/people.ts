@@ -26,7 +26,7 @@ export interface DeviceShown {
 
 const iso = (at: string | null): string | null => (at === null ? null : new Date(at).toISOString());
 
-/** Who works in a workshop and by what they are known, and its devices; those that were cut off are gone from the list. */
+/** Returns who works in a workshop and by what they are known, and its devices; those that were cut off are gone from the list. */
 export async function readPeople(db: Database, workshopId: string, now: string): Promise<{ people: PersonShown[]; devices: DeviceShown[] }> {
   const [staff, open, joined] = await Promise.all([
     db
@@ -69,7 +69,7 @@ export async function readPeople(db: Database, workshopId: string, now: string):
   };
 }
 
-/** Whom a device offers: those who have a PIN. */
+/** Returns whom a device offers: those who have a PIN. */
 export const whoHasPin = (db: Database, workshopId: string): Promise<{ id: string; name: string }[]> =>
   db
     .select({ id: people.id, name: people.name })

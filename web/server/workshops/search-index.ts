@@ -6,7 +6,7 @@ import { readRecentlyUsed, readShelf, readStocks } from "@/server/inventory/shel
 import { listProducts } from "@/server/products/products";
 import { naturalSort } from "@/server/shared/natural-sort";
 
-/** The formulas by name, lately used first: what choosers need of them, and no more. */
+/** Returns the formulas by name, lately used first: what choosers need of them, and no more. */
 export async function formulaNames(
   db: Database,
   workshopId: string,
@@ -35,7 +35,7 @@ export async function formulaNames(
   return rows.map((row) => ({ ...row, usedAt: row.usedAt ? new Date(row.usedAt).toISOString() : null }));
 }
 
-/** Everything of a workshop that can be chosen. */
+/** Returns everything of a workshop that can be chosen. */
 export async function readCatalogue(db: Database, workshopId: string, zone: string) {
   const [shelf, stocks, lately, names, products] = await Promise.all([
     readShelf(db, workshopId),

@@ -25,7 +25,7 @@ const zodObject = z.object({ kind: kinds, id: z.uuid() });
 const TABLES = { person: people, formula: formulas, process: processes, product: products, set: sets } as const;
 const tableFor = (kind: Kind): ThingTable => (kind in TABLES ? TABLES[kind as keyof typeof TABLES] : tableOf(kind as Exclude<ShelfKind, "person">));
 
-/** The part of the program that a kind belongs to. */
+/** Returns the part of the program that a kind belongs to. */
 const areaOf = ({ kind }: { kind: Kind }): Area =>
   kind === "person" ? "people" : kind === "formula" || kind === "process" ? "formulas" : kind === "product" ? "products" : kind === "set" ? "sell" : "shelf";
 
@@ -64,7 +64,7 @@ const TABLE_WORDS: Readonly<Record<string, string>> = {
   note: "notes",
 };
 
-/** In what a row is used by the foreign keys that point at it, those left out whose rows go with it; null where in nothing. */
+/** In what a row is used by the foreign keys that point at it, those left out whose rows go with it; null if in nothing. */
 async function usedByKeys(tx: Transaction, workshopId: string, table: string, id: string): Promise<string | null> {
   const { rows } = await tx.execute<{ table: string; column: string }>(sql`
     select c.conrelid::regclass::text as "table", a.attname as "column" from pg_constraint c
@@ -79,7 +79,7 @@ async function usedByKeys(tx: Transaction, workshopId: string, table: string, id
   return null;
 }
 
-/** Where a thing is used, in a maker's words; null where it was never used. */
+/** Returns where a thing is used, as text for the maker; null if it was never used. */
 async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: string): Promise<string | null> {
   const condition = sql`workshop_id = ${workshopId}`;
   const inSpecs = sql`select 1 from formula_version where ${condition} and spec::text like ${`%${id}%`} limit 1`;

@@ -4,7 +4,7 @@ import { workshops } from "@/data/tables/workshop";
 
 export type Workshop = typeof workshops.$inferSelect;
 
-/** One workshop; null where there is none such. */
+/** One workshop; null if there is none such. */
 export async function readWorkshop(id: string): Promise<Workshop | null> {
   const [workshop] = await tenantDatabase(id).select().from(workshops).where(eq(workshops.id, id));
   return workshop ?? null;

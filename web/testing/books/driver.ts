@@ -164,13 +164,13 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
     ...body,
     ...more,
   });
-  /** A moment after the last entry of a log; now and then one before it, as of an entry put down late. Never ahead of now. */
+  /** Returns a moment after the last entry of a log; now and then one before it, as of an entry logged late. Never ahead of now. */
   const momentOf = (events: readonly { happenedAt: string }[], jump = 0): string => {
     const last = Math.max(...events.map((event) => Date.parse(event.happenedAt)));
     return instant(next() < 0.06 ? last - whole(1, 600) * 1_000 : Math.min(Date.now(), last + jump + whole(1, 40) * 60_000));
   };
 
-  /** What a maker might enter into a batch next, or might not. */
+  /** Returns what a maker might enter into a batch next, or might not. */
   function batchBody(plan: BatchPlan, events: readonly BatchEvent[]): { body: { kind: string; payload: object }; jump?: number } {
     const { state } = batchOf(events);
     const parts = plan.pots[0]?.components ?? [];
@@ -251,7 +251,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
     return { body: { kind: "note", payload: { text: "x" } } };
   }
 
-  /** An entry of a log changed a little, deleted, or one of its deletions undone. */
+  /** Returns an entry of a log changed a little, deleted, or one of its deletions undone. */
   function correctionOf(events: readonly (BatchEvent | OrderEvent)[]): object | null {
     const target = pick(events.filter((event) => event.kind !== "started"));
     if (!target) return null;
@@ -505,7 +505,7 @@ export function booksDriver(client: BooksClient, pool: Pool, shop: BooksWorkshop
     return "enter";
   };
 
-  /** One step: an operation, or several at once. */
+  /** Returns one step: an operation, or several at once. */
   async function step(): Promise<StepTold> {
     told.statuses = [];
     told.taken = false;

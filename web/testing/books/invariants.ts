@@ -13,7 +13,7 @@ interface Use {
   amount: number;
 }
 
-/** What must hold of a workshop's books whatever was entered; gives what does not, in words. `costs`: also that no cost is lost between lots and batches. */
+/** Returns what must hold of a workshop's books whatever was entered; gives what does not, in words. `costs`: also that no cost is lost between lots and batches. */
 export async function brokenBooks(db: Database, pool: Pool, workshopId: string, costs = false): Promise<string[]> {
   const broken: string[] = [];
   const say = (text: string) => void broken.push(text);
@@ -176,7 +176,7 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
   return broken;
 }
 
-/** The same with its keys in order, for comparing what JSON keeps in any. */
+/** Returns the same with its keys in order, for comparing what JSON keeps in any. */
 const sorted = (value: unknown): unknown =>
   Array.isArray(value)
     ? value.map(sorted)

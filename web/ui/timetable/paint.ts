@@ -3,7 +3,7 @@ import type { Ink, Picture, Shape } from "./shapes";
 /** Drawings larger than this, in px of the device, are drawn less finely: some phones show none that are larger. */
 const MAX_PIXELS = 16_000_000;
 
-/** How fine a drawing can be: px of the device for each px. */
+/** Returns how fine a drawing can be: px of the device for each px. */
 export const finenessOf = (picture: Pick<Picture, "width" | "height">, wanted: number): number =>
   Math.min(wanted, Math.sqrt(MAX_PIXELS / Math.max(1, picture.width * picture.height)));
 
@@ -112,7 +112,7 @@ export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: numbe
   for (const _ of painting(canvas, picture, wanted));
 }
 
-/** Draws a picture by parts, a few ms with each frame: letters that were never drawn before take long. Gives back how to stop it. */
+/** Draws a picture by parts, a few ms with each frame: letters that were never drawn before take long. Returns how to stop it. */
 export function paintSoon(canvas: HTMLCanvasElement, picture: Picture, wanted: number): () => void {
   const rest = painting(canvas, picture, wanted);
   let frame = requestAnimationFrame(function part() {

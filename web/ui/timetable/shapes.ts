@@ -263,7 +263,7 @@ function drawHeats({ day: { heats = [], lit }, width, left, heatsAt, write, x, s
 }
 
 /**
- * A day as it is drawn in a width of so many px: the hands of all pots in one line, in which nothing may lie on anything; a line for
+ * Returns a day as it is drawn in a width of so many px: the people of all pots in one line, in which nothing may lie on anything; a line for
  * each pot; who has which burner and pitcher; and how warm every pot is, all on one clock.
  */
 export function pictureOf(day: Day, width: number, write: Writing, moved: Moved | null = null): Picture {
@@ -277,6 +277,6 @@ export function pictureOf(day: Day, width: number, write: Writing, moved: Moved 
   return { width, height, shapes, grips, perMinute: (width - RIGHT - left) / (last - first) };
 }
 
-/** What can be taken hold of at a place: the last drawn lies on top. */
+/** Returns what can be taken hold of at a place: the last drawn lies on top. */
 export const gripAt = (picture: Picture, x: number, y: number): Grip | null =>
   picture.grips.findLast((grip) => x >= grip.x && x <= grip.x + grip.width && y >= grip.y - 4 && y <= grip.y + grip.height + 4) ?? null;

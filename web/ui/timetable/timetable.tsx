@@ -40,7 +40,7 @@ function useRepaint(paintNow: (fineness: number) => void): void {
 
 /**
  * A day at the pots: one wick's line a pot, thick where hands work, striped where it stands on the heat, thin where it only
- * waits; above them the hands of all together, in which nothing may lie on anything; below them who has which burner and pitcher, and how
+ * waits; above them the people of all together, in which nothing may lie on anything; below them who has which burner and pitcher, and how
  * warm every pot is, all on one clock. Painted as one picture, so that a week's pots keep no frame waiting.
  */
 export const Timetable = memo(function Timetable({ rows, begin, lit, label, chores, breaks, lanes, heats, onMove }: TimetableProps) {

@@ -25,7 +25,7 @@ interface EntryFormProps<T> {
   entry: (value: T, tool: Instrument | undefined) => Entered;
   /** Hears which instrument is chosen. */
   onTool?: (tool: Instrument | undefined) => void;
-  /** A question to be answered before it is recorded; null where nothing is odd. */
+  /** A question to be answered before it is recorded; null if nothing is odd. */
   ask?: (value: T) => string | null;
   children?: (at: { tool: Instrument | undefined; fill: (text: string) => void }) => ReactNode;
 }
@@ -42,7 +42,7 @@ function useDigits(form: React.RefObject<HTMLFormElement | null>): void {
 
 const FIELD_OF: Record<string, string> = { happenedAt: "at", mg: "value", n: "value", shown: "value", seconds: "value", instrumentId: "tool" };
 
-/** One number, one instrument, one key: how most steps are recorded. What is odd is asked, not forbidden; a refusal gives back what was typed. */
+/** One number, one instrument, one key: how most steps are recorded. What is odd is asked, not forbidden; a refusal returns what was typed. */
 export function EntryForm<T>(props: EntryFormProps<T>) {
   const { batch, label, unit, tools = [], button, children } = props;
   const units = useUnits();

@@ -40,7 +40,7 @@ const WARMED_WORDS: Record<Warmed, string> = {
   "warm room": "in a warm room",
 };
 
-/** What is odd about pouring now: nothing weighed, or the range missed. It is asked, not forbidden. */
+/** Returns what is odd about pouring now: nothing weighed, or the range missed. It is asked, not forbidden. */
 function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
   const { plan, state } = batch;
   const odd: string[] = [];

@@ -21,7 +21,7 @@ function Reminder({ batch, tool }: { batch: Batch; tool: Instrument | undefined 
   );
 }
 
-/** A step that is held against a range: the range as large as the screen allows, and one reading. */
+/** A step that is compared with a range: the range as large as the screen allows, and one reading. */
 export function Reading({ prompt, batch, instruments, button }: StepProps & { button: string }) {
   const units = useUnits();
   const rule = useMemo(() => temperatureRule(units), [units]);

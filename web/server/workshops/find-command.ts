@@ -3,9 +3,9 @@
 import { mayOpen, ok, type Result } from "@hearth/core";
 import { z } from "zod";
 import { command } from "@/server/http/command";
-import { type Found, find } from "@/server/workshops/find";
+import { type Found, find } from "./find";
 
-/** What of the workshop has these letters in its name. */
+/** Returns what of the workshop has these letters in its name. */
 export const findThings = async (place: unknown, text: string): Promise<Result<Found[]>> =>
   command(
     "bench",

@@ -1,8 +1,8 @@
 "use server";
 
 import { ok, type Result, reject } from "@hearth/core";
-import { batchWanted, startBatchIn } from "@/server/batches/start-batch";
 import { command } from "@/server/http/command";
+import { batchWanted, startBatchIn } from "./start-batch";
 
 /** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
 export async function startBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {

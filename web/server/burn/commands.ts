@@ -4,11 +4,11 @@ import { ok, type Result, reject, testCandlesOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { products } from "@/data/tables/product";
-import { beginTrialIn, trialWanted } from "@/server/burn/begin-trial";
-import { followOption } from "@/server/burn/wick-tests";
 import { trialStore } from "@/server/events/trial-store";
 import { command } from "@/server/http/command";
 import { readProduct } from "@/server/products/products";
+import { beginTrialIn, trialWanted } from "./begin-trial";
+import { followOption } from "./wick-tests";
 
 /** Begins a trial: pours what is to be made, takes what stands on the rack, and freezes the test candles. */
 export async function beginTrial(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; batches: string[] }>> {

@@ -21,7 +21,7 @@ const person = z.object({ personId: z.uuid() });
 const NO_ACCOUNTS = "People sign in only where Hearth Jar listens to other machines: start it with ./hearth start --listen ADDRESS.";
 const LAST_OWNER = "This is the last owner with an account. Make somebody else an owner first.";
 
-/** Whether a workshop would be left with nobody who may decide who works in it. */
+/** Returns whether a workshop would be left with nobody who may decide who works in it. */
 async function isLastOwner(tx: Transaction, workshopId: string, personId: string): Promise<boolean> {
   const owners = await tx
     .select({ personId: members.personId })
@@ -52,7 +52,7 @@ export async function invite(place: unknown, input: unknown): Promise<Result<{ l
   });
 }
 
-/** What a person may do from now on. */
+/** Returns what a person may do from now on. */
 export async function setRole(place: unknown, input: unknown): Promise<Result<null>> {
   return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, notify: tell }) => {
     if (role !== "owner" && (await isLastOwner(db, workshop.id, personId))) return reject(LAST_OWNER);

@@ -23,10 +23,10 @@ import { wicks } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { command } from "@/server/http/command";
 import type { Context } from "@/server/http/context";
-import { readSheetRows, sheetContext, sheetTable } from "@/server/inventory/shelf-csv";
-import { tableOf } from "@/server/inventory/tables";
 import { markTestsDue, newestSpecs } from "@/server/products/products";
 import { lockWorkshop } from "@/server/workshops/workshops";
+import { readSheetRows, sheetContext, sheetTable } from "./shelf-csv";
+import { tableOf } from "./tables";
 
 const material = { kind: z.enum(STOCKED), materialId: z.uuid() };
 const received = z.object({
@@ -81,7 +81,7 @@ export async function saveLot(place: unknown, input: unknown): Promise<Result<{ 
 
 const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.string().trim().max(120, "A series has at most 120 letters.") })).max(500) });
 
-/** Names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
+/** Returns names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
 export async function saveSeries(place: unknown, input: unknown): Promise<Result<{ changed: number }>> {
   return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
     let changed = 0;

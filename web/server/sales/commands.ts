@@ -9,17 +9,17 @@ import { sets } from "@/data/tables/sales";
 import { orderStore } from "@/server/events/order-store";
 import { command } from "@/server/http/command";
 import { readProduct } from "@/server/products/products";
-import { readSet } from "@/server/sales/finished-goods";
-import { labelSettings } from "@/server/sales/label-settings";
-import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "@/server/sales/orders";
-import { costsNow, packIn, unpackIn } from "@/server/sales/packing";
+import { readSet } from "./finished-goods";
+import { labelSettings } from "./label-settings";
+import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "./orders";
+import { costsNow, packIn, unpackIn } from "./packing";
 
 /** Takes an order, or puts a market day into the calendar. */
 export async function beginOrder(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
   return command("sell", orderWanted, place, input, (asked, context) => beginOrderIn(context.db, context, asked));
 }
 
-/** Takes packs out with an order or to a market; what lacks is packed there and then. */
+/** Takes packs out with an order or to a market; what is short is packed there and then. */
 export async function takeOut(place: unknown, input: unknown): Promise<Result<{ packed: number }>> {
   return command("sell", outWanted, place, input, async (asked, context) => {
     const costs = await costsNow(
@@ -55,7 +55,7 @@ const packWanted = z.object({
   statedMg: z.number().int().min(1).nullable().default(null),
 });
 
-/** Packs what stands released: oldest batch first. */
+/** Returns packs what stands released: oldest batch first. */
 export async function pack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("sell", packWanted, place, input, async (asked, context) => {
     const costs = await costsNow(context, [asked.sellableId]);

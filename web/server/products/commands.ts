@@ -8,7 +8,7 @@ import { products } from "@/data/tables/product";
 import { molds, vessels, wicks } from "@/data/tables/shelf";
 import { command } from "@/server/http/command";
 import type { OwnedTable } from "@/server/inventory/tables";
-import { newestSpecs, readProduct } from "@/server/products/products";
+import { newestSpecs, readProduct } from "./products";
 
 const money = z.number().int().min(0).max(1e12).nullable();
 const values = z.object({
@@ -31,7 +31,7 @@ const values = z.object({
 const saved = values.extend({ id: z.uuid(), expectedVersion: z.number().int().nullable() });
 type Wanted = z.output<typeof values>;
 
-/** What is wrong with a product by what stands on the shelf; null where nothing is. */
+/** Returns what is wrong with a product by what stands on the shelf; null if nothing is. */
 async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<Result<never> | null> {
   const own = (table: OwnedTable) => and(eq(table.workshopId, mine), eq(table.id, wanted.containerId));
   if (wanted.container === "vessel") {
