@@ -10,7 +10,9 @@ import { WorkshopProvider } from "@/log/workshop";
 import { forgetPages, Offline } from "@/offline/offline";
 import { chooseLight, choosePerson, chooseWorkshop } from "@/server/workshops/choice-commands";
 import { Addressed, Link, usePathname, useRouter } from "@/ui/address";
+import type { Light } from "@/ui/chosen-light";
 import { Keys, useKeys } from "@/ui/keys";
+import { useLight } from "@/ui/light";
 import type { Section } from "@/ui/section";
 import { Toasts, toast } from "@/ui/toast";
 import { Ground, type Units, useClock, useNow, useUnits } from "@/ui/units";
@@ -34,12 +36,16 @@ interface FrameProps {
   /** By what it is known who works here; alone on a machine, whoever it is says so. */
   known: "alone" | "account" | "device";
   role: Role;
-  evening: boolean;
+  /** As chosen by hand; null if it follows the device. */
+  light: Light | null;
   /** When the workshop is deleted; null if it stays. */
   leavesAt: string | null;
   waiting: Partial<Record<string, number>>;
   children: ReactNode;
 }
+
+/** The sections that begin a group: stock and recipes, making, burn tests, sales, and what was learned. */
+const BEGINS_GROUP = new Set(["/shelf", "/plan", "/burn", "/sell", "/records"]);
 
 /** The sections stand like wicks along one line of wax; the lit one is where you are. */
 function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting">) {
@@ -54,15 +60,15 @@ function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting"
           const here = section.path === lit;
           const count = waiting[section.path] ?? 0;
           return (
-            <li key={section.path} className="flex-auto">
+            <li key={section.path} className={`flex-auto ${BEGINS_GROUP.has(section.path) ? "border-l-2 border-line" : ""}`}>
               <Link
                 href={section.path}
                 aria-current={here ? "page" : undefined}
                 ref={here ? show : undefined}
                 className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
               >
-                <svg width="14" height="44" viewBox="0 0 14 44" aria-hidden="true" className="absolute bottom-0 left-1">
-                  <line x1="7" x2="7" y1={here ? 20 : 26} y2="44" stroke="var(--color-ink)" strokeWidth="3" />
+                <svg width="14" height="56" viewBox="0 0 14 56" aria-hidden="true" className="absolute bottom-0 left-1 lg:left-0 2xl:left-1">
+                  <line x1="7" x2="7" y1={here ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
                   {here ? (
                     <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
                   ) : null}
@@ -87,7 +93,7 @@ function SectionKeys({ sections }: Pick<FrameProps, "sections">) {
   const router = useRouter();
   useKeys([
     ...sections.map((section) => ({ key: section.key, does: `go to ${section.name}`, run: () => router.push(section.path) })),
-    { key: "n", does: "go to the next step of this screen", run: () => document.querySelector<HTMLElement>("[data-next-step]")?.focus() },
+    { key: "n", does: "go to the next required field", run: () => document.querySelector<HTMLElement>("[data-next-step]")?.focus() },
   ]);
   return null;
 }
@@ -99,7 +105,7 @@ const LEADS_TO = {
     { value: "account", name: "Your account…" },
     { value: "sign-out", name: "Sign out" },
   ],
-  device: [{ value: "nobody", name: "Somebody else…" }],
+  device: [{ value: "nobody", name: "Switch person…" }],
 } as const;
 
 /** Pages of one batch, trial or order keep themselves up to date, entry by entry. */
@@ -210,7 +216,7 @@ function NotYours() {
   if (!not) return null;
   return (
     <p role="status" className={notice({ tone: "cool", place: "strip" })}>
-      “{not}” is not open to you. Ask the workshop's owner.
+      “{not}” is not available to you. Ask the workshop's owner for access.
     </p>
   );
 }
@@ -220,7 +226,7 @@ function LooksOn({ role }: { role: Role }) {
   if (role !== "reader") return null;
   return (
     <p role="status" className={notice({ tone: "cool", place: "strip" })}>
-      You look on here: all of it can be seen, nothing changed. Ask the workshop's owner if you are to work along.
+      View only: you can see everything and change nothing. Ask the workshop's owner for edit access.
     </p>
   );
 }
@@ -231,7 +237,7 @@ function Leaving({ at }: { at: string | null }) {
   if (!at) return null;
   return (
     <p role="status" className={notice({ place: "strip" })}>
-      ▲ This workshop is deleted on {units.dayClock(at)}. <Link href="/people">Keep it, or download everything</Link>
+      ▲ This workshop will be deleted on {units.dayClock(at)}. <Link href="/people">Cancel the deletion, or download everything</Link>
     </p>
   );
 }
@@ -243,28 +249,29 @@ function ClockNotice() {
     return (
       <p role="status" className={notice({ place: "strip" })}>
         ▲ This device's clock moved {jumpedMs > 0 ? "forward" : "back"} by {writeDuration(Math.abs(jumpedMs) / 1_000)} while the workshop cannot be reached.
-        Entries go on by the time from before: check their times if the device was asleep.
+        Entries use the earlier time: check them if the device was asleep.
       </p>
     );
   if (!isOff) return null;
   return (
     <p role="status" className={notice({ place: "strip" })}>
-      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries are logged with the workshop's time, and say
-      what the device showed.
+      ▲ This device's clock is {writeDuration(Math.abs(aheadMs) / 1_000)} {aheadMs > 0 ? "slow" : "fast"}. Entries use the workshop's time, and record the
+      device's time too.
     </p>
   );
 }
 
 export function Frame(props: FrameProps) {
   const router = useRouter();
-  const { workshop, workshops, people, person, evening } = props;
+  const { workshop, workshops, people, person } = props;
+  const isDark = useLight(props.light) === "evening";
   return (
     <Ground units={props.units} now={props.now} frozen={props.frozen}>
       <Addressed base={`/w/${workshop.id}`} role={props.role}>
         <WorkshopProvider place={{ workshopId: workshop.id, personId: person }}>
           <Keys>
             <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
-              Go to the work
+              Skip to the content
             </a>
             <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
               <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
@@ -313,13 +320,13 @@ export function Frame(props: FrameProps) {
                 <button
                   type="button"
                   className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
-                  aria-pressed={evening}
+                  aria-pressed={isDark}
                   onClick={async () => {
-                    await chooseLight(evening ? "day" : "evening");
+                    await chooseLight(isDark ? "day" : "evening");
                     router.refresh();
                   }}
                 >
-                  {evening ? "Day light" : "Evening light"}
+                  {isDark ? "Light mode" : "Dark mode"}
                 </button>
               </div>
             </header>

@@ -1,6 +1,7 @@
 "use client";
 
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef } from "react";
+import { subscribeToDeviceLight } from "../light";
 import { useWidth } from "../size";
 import { useUnits } from "../units";
 import { paint, paintSoon } from "./paint";
@@ -24,12 +25,14 @@ function useRepaint(paintNow: (fineness: number) => void): void {
     const paper = () => paintNow(ON_PAPER);
     const light = new MutationObserver(again);
     light.observe(document.documentElement, { attributeFilter: ["data-light"] });
+    const deviceLight = subscribeToDeviceLight(again);
     document.fonts.addEventListener("loadingdone", again);
     window.addEventListener("resize", again);
     window.addEventListener("beforeprint", paper);
     window.addEventListener("afterprint", again);
     return () => {
       light.disconnect();
+      deviceLight();
       document.fonts.removeEventListener("loadingdone", again);
       window.removeEventListener("resize", again);
       window.removeEventListener("beforeprint", paper);

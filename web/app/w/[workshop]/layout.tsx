@@ -5,6 +5,7 @@ import { readEpoch } from "@/data/epoch";
 import { Frame } from "@/features/shell/frame";
 import { waitingCounts } from "@/server/batches/batches";
 import { requestContext } from "@/server/http/context";
+import { chosenLight } from "@/ui/chosen-light";
 import { SECTIONS } from "./sections";
 
 export const dynamic = "force-dynamic";
@@ -27,7 +28,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       workshops={at.workshops}
       people={at.people}
       person={at.person?.id ?? null}
-      evening={(await cookies()).get("hearth_light")?.value === "evening"}
+      light={chosenLight((await cookies()).get("hearth_light")?.value)}
       waiting={waiting}
     >
       {children}
