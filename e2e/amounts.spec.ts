@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { choose, emptyWorkshop, expect, open, takeFile, test } from "./support";
 
-const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the working$`) });
+const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the calculation$`) });
 /** The figure as it is shown, before what only a screen reader is told. */
 const shows = (page: Page, of: string, text: string) => expect(figure(page, of)).toHaveText(new RegExp(`^${text},`));
 /** Oil on the coarse scale too, as somebody with one scale weighs. */
@@ -29,9 +29,9 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   // The stated fill is a floor where a vessel is sold by weight.
   await open(page, "/shelf");
   await page.getByRole("button", { name: "Change tealight" }).click();
-  await page.getByLabel("Working fill").fill("12.5 g");
-  await page.getByRole("button", { name: "Save the change" }).click();
-  await expect(page.getByText("the working fill cannot be below the stated fill").first()).toBeVisible();
+  await page.getByLabel("Fill weight").fill("12.5 g");
+  await page.getByRole("button", { name: "Save changes" }).click();
+  await expect(page.getByText("the fill weight cannot be below the net weight").first()).toBeVisible();
 
   // By water: 320 g ÷ 0.9982 × 0.90 = 288.5 g; forgetting the factor runs about a tenth over.
   await page.getByRole("link", { name: "tall jar", exact: true }).click();
@@ -87,7 +87,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   };
   // 14 g × 10 = 140 g at 10 % of the wax: 127 + 13.
   await save("Ten of the wax", { Load: "10" });
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   await oneScale(page);
   await count(page, "tealight").fill("10");
   await shows(page, "the total", "140 g");
@@ -95,14 +95,14 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await shows(page, "fern", "13 g");
   // The same at 10 % of the total: 126 + 14.
   await save("Ten of the total", { Load: "10" }, "total");
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   await oneScale(page);
   await count(page, "tealight").fill("10");
   await shows(page, "plain wax", "126 g");
   await shows(page, "fern", "14 g");
   // 12.5 g × 6 = 75 g at 15 %: 65.2 → 65 + 10, which is 15.38 %.
   await save("Fifteen", { Load: "15" });
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   await oneScale(page);
   await count(page, "sample cup").fill("6");
   await shows(page, "the total", "75 g");
@@ -110,7 +110,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await shows(page, "fern", "10 g");
   await shows(page, "the load of the wax", "15.38 %");
   await expect(page.getByText("On this scale the load becomes 15.38 % of the wax instead of 15 %")).toBeVisible();
-  await page.getByRole("button", { name: "plain wax: show the working" }).click();
+  await page.getByRole("button", { name: "plain wax: show the calculation" }).click();
   await expect(page.getByRole("dialog")).toContainText("65.22 g → 65 g");
   await page.keyboard.press("Escape");
 
@@ -118,7 +118,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await save("From the wax", { Load: "8.14" });
   await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
   await oneScale(page);
-  await page.getByLabel("Wax to begin from").fill("393 g");
+  await page.getByLabel("Weight of wax").fill("393 g");
   await shows(page, "fern", "32 g");
   await shows(page, "the total", "425 g");
   await shows(page, "the load of the wax", "8.14 %");
@@ -130,7 +130,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await page.getByLabel("Wax on").selectOption({ label: "fine scale (0.1 g)" });
   await page.getByLabel("Oil on").selectOption({ label: "fine scale (0.1 g)" });
   await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
-  await page.getByLabel("Wax to begin from").fill("204");
+  await page.getByLabel("Weight of wax").fill("204");
   await shows(page, "fern", "16.3 g");
 
   // Blends: 66/19/11 of 960 g with the rest made up, 12 g + 10 g of 22 g of fragrance, dye by drops a pound.
@@ -154,7 +154,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
   await page.getByLabel("Work from").selectOption({ label: "a weight of wax" });
   await oneScale(page);
-  await page.getByLabel("Wax to begin from").fill("960");
+  await page.getByLabel("Weight of wax").fill("960");
   for (const [name, grams] of [
     ["plain wax", "660 g"],
     ["second wax", "190 g"],
@@ -196,18 +196,18 @@ test("a formula of many parts runs over the bench: parts for a small scale, pitc
   await expect(pitchers).toContainText("2 pitchers, each weighed and scented on its own");
   await expect(pitchers.getByRole("row", { name: /together/ })).toContainText("526 g524 g");
   // 12 g stay in each of two pitchers: 1050 + 24.
-  await page.getByLabel("Stays in each pitcher").fill("12");
+  await page.getByLabel("Left in each pitcher").fill("12");
   await shows(page, "the total", "1074 g");
-  await page.getByLabel("Stays in each pitcher").fill("");
+  await page.getByLabel("Left in each pitcher").fill("");
   await shows(page, "the total", "1050 g");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
-  await expect(page.getByRole("list", { name: "By pitcher" })).toContainText("pitcher 2");
+  await expect(page.getByRole("list", { name: "Per pitcher" })).toContainText("pitcher 2");
   // 723 g is more than the fine scale takes.
   await page.getByLabel("Scale", { exact: true }).selectOption({ label: "fine scale" });
-  await expect(page.getByText(/fine scale takes 500 g. Weigh in 2 parts/)).toContainText("362 g + 361 g");
-  await page.getByLabel("Container weighs").fill("210");
-  await expect(page.getByText("Weigh in 3 parts beside the container")).toContainText("241 g + 241 g + 241 g");
+  await expect(page.getByText(/fine scale takes 500 g. Weigh in 2 portions/)).toContainText("362 g + 361 g");
+  await page.getByLabel("Container weight").fill("210");
+  await expect(page.getByText("Weigh in 3 portions in the container")).toContainText("241 g + 241 g + 241 g");
   for (const [name, mg] of [
     ["container soy", "723"],
     ["coconut blend", "241"],

@@ -58,8 +58,8 @@ async function makeWorkshop(page: Page, name: string): Promise<string> {
   await page.goto("/workshops");
   const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
   await form.getByLabel("Name of the workshop").fill(name);
-  await form.getByLabel(/Who works here/).fill("Ilvo");
-  await form.getByRole("button", { name: "Make this workshop" }).click();
+  await form.getByLabel("Your first name").fill("Ilvo");
+  await form.getByRole("button", { name: "Create workshop" }).click();
   await page.waitForURL(/\/w\/[0-9a-f-]{36}$/);
   return workshopIn(page);
 }
@@ -67,17 +67,17 @@ async function makeWorkshop(page: Page, name: string): Promise<string> {
 async function invited(owner: Page, browser: Browser, workshop: string, name: string, role: string): Promise<{ context: BrowserContext; page: Page }> {
   await owner.goto(`/w/${workshop}/people`);
   await listens(owner);
-  await owner.getByLabel("First name of somebody new").fill(name);
+  await owner.getByLabel("First name of a new person").fill(name);
   await owner.getByRole("button", { name: "Add", exact: true }).click();
   const row = owner.locator(`[data-person="${name}"]`);
   await row.getByLabel(`What ${name} may do`).selectOption(role);
-  await row.getByRole("button", { name: "Make a link" }).click();
+  await row.getByRole("button", { name: "Create invitation link" }).click();
   const link = await row.locator("code").innerText();
   const { context, page } = await fresh(browser);
   await page.goto(link);
-  await page.getByLabel("Mail address").fill(`${name.toLowerCase()}@shed.example`);
+  await page.getByLabel("Email").fill(`${name.toLowerCase()}@shed.example`);
   await page.getByLabel("Password").fill(PASSWORD);
-  await page.getByRole("button", { name: "Make the account" }).click();
+  await page.getByRole("button", { name: "Create account" }).click();
   await page.getByRole("button", { name: /I have them/ }).click();
   await page.waitForURL(/\/w\/[0-9a-f-]{36}/);
   return { context, page };
@@ -90,13 +90,13 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await owner.goto("/sign-in/first");
   await owner.getByLabel("Code that was printed").fill("AAAA-BBBB-CCCC");
   await owner.getByLabel("Your first name").fill("Ilvo");
-  await owner.getByLabel("Mail address").fill("ilvo@shed.example");
+  await owner.getByLabel("Email").fill("ilvo@shed.example");
   await owner.getByLabel("Password").fill(PASSWORD);
-  await owner.getByRole("button", { name: "Make the account" }).click();
-  await expect(owner.getByText(/not the one that was printed/)).toBeVisible();
+  await owner.getByRole("button", { name: "Create account" }).click();
+  await expect(owner.getByText(/not the code that was printed/)).toBeVisible();
   await owner.getByLabel("Code that was printed").fill(started.code);
-  await owner.getByRole("button", { name: "Make the account" }).click();
-  await expect(owner.getByRole("heading", { name: "Print these codes, or write them down" })).toBeVisible();
+  await owner.getByRole("button", { name: "Create account" }).click();
+  await expect(owner.getByRole("heading", { name: "Print or write down these codes" })).toBeVisible();
   await owner.getByRole("button", { name: /I have them/ }).click();
   const workshop = await makeWorkshop(owner, "Saltmarsh shed");
   await context.storageState({ path: `${started.home}/owner.json` });
@@ -105,13 +105,13 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await listens(owner);
   await owner.getByRole("button", { name: "Give a PIN" }).click();
   await owner.getByLabel("PIN of Ilvo").fill("1234");
-  await owner.getByRole("button", { name: "Keep this PIN" }).click();
-  await expect(owner.getByText(/Anybody would try this one first/).first()).toBeVisible();
+  await owner.getByRole("button", { name: "Save PIN" }).click();
+  await expect(owner.getByText(/This PIN is too easy to guess/).first()).toBeVisible();
   await owner.getByLabel("PIN of Ilvo").fill("4821");
-  await owner.getByRole("button", { name: "Keep this PIN" }).click();
+  await owner.getByRole("button", { name: "Save PIN" }).click();
   await expect(owner.getByText("has an account, has a PIN")).toBeVisible();
   await owner.getByLabel("Name of the device").fill("phone on the shelf");
-  await owner.getByRole("button", { name: "Show a code" }).click();
+  await owner.getByRole("button", { name: "Show code" }).click();
   const code = await owner.locator("[data-code]").innerText();
 
   const { page: phone } = await fresh(browser, true);
@@ -121,7 +121,7 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   await expect(phone.getByRole("heading", { name: "Who works here?" })).toBeVisible();
   await phone.getByLabel("PIN of Ilvo").fill("4822");
   await phone.getByRole("button", { name: "Work as Ilvo" }).click();
-  await expect(phone.getByText("This PIN is not right.").first()).toBeVisible();
+  await expect(phone.getByText("This PIN is wrong.").first()).toBeVisible();
   await phone.getByLabel("PIN of Ilvo").fill("4821");
   await phone.getByRole("button", { name: "Work as Ilvo" }).click();
   await expect(phone.getByRole("heading", { name: "Bench" })).toBeVisible();
@@ -130,7 +130,7 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
   const { page: thief } = await fresh(browser);
   await thief.goto(`/join?code=${code}`);
   await thief.getByRole("button", { name: "Join" }).click();
-  await expect(thief.getByText(/was used, or holds no longer/).first()).toBeVisible();
+  await expect(thief.getByText(/was used already or has expired/).first()).toBeVisible();
 
   const pot = await firstPot(owner, workshop);
   await phone.goto(pot);
@@ -147,25 +147,25 @@ test("the first account owns the machine's workshops; a phone joins, logs a pot 
 
   // No page with a price opens on it; then it is cut off, hears so at once, and keeps nothing.
   await phone.goto(`/w/${workshop}/products`);
-  await expect(phone.getByText("“products” is not open to you.")).toBeVisible();
+  await expect(phone.getByText("“products” is not available to you.")).toBeVisible();
   await phone.goto(pot);
   await listens(phone);
   // The menu is a part of the program that is read when it is first opened: here with the network.
   await phone.getByRole("button", { name: /^Who is working/ }).click();
-  await expect(phone.getByText("Somebody else…")).toBeVisible();
+  await expect(phone.getByText("Switch person…")).toBeVisible();
   await phone.keyboard.press("Escape");
-  await expect(phone.getByText("Somebody else…")).toBeHidden();
+  await expect(phone.getByText("Switch person…")).toBeHidden();
   // Without the network nobody is signed out, and it says so: the next person would go on under this name.
   await phone.context().setOffline(true);
   await phone.getByRole("button", { name: /^Who is working/ }).click();
-  await phone.getByText("Somebody else…").click();
-  await expect(phone.getByText(/You are not signed out: the workshop cannot be reached/).first()).toBeVisible();
+  await phone.getByText("Switch person…").click();
+  await expect(phone.getByText(/You are not signed out, because the workshop cannot be reached/).first()).toBeVisible();
   await phone.getByPlaceholder("Anything out of the ordinary").fill("never sent");
   await phone.getByRole("button", { name: "Add the note" }).click();
   await expect(phone.getByText("1 entry is kept on this device").first()).toBeVisible();
   await owner.goto(`/w/${workshop}/people`);
   await owner.locator('[data-device="phone on the shelf"]').getByRole("button", { name: "Revoke access" }).click();
-  await expect(owner.getByText(/It was last heard of .* entries that it has not sent are lost/).first()).toBeVisible();
+  await expect(owner.getByText(/It was last seen .* entries that were not sent are lost/).first()).toBeVisible();
   await owner.getByRole("button", { name: "Revoke access of phone on the shelf" }).click();
   await expect(owner.getByText("Access of phone on the shelf is revoked.").first()).toBeVisible();
   await phone.context().setOffline(false);
@@ -235,7 +235,7 @@ test("a helper comes in by a link, works at the bench, and opens no prices; two 
   await expect(helper.getByRole("navigation", { name: "Sections" }).getByRole("link")).toHaveText([/bench/, /rack/, /inspect/, /burn/]);
   for (const path of ["products", "shelf", "plan", "sell", "records", "findings", "people", "formulas"]) {
     await helper.goto(`/w/${workshop}/${path}`);
-    await expect(helper.getByText(`“${path}” is not open to you.`)).toBeVisible();
+    await expect(helper.getByText(`“${path}” is not available to you.`)).toBeVisible();
   }
   for (const path of [
     `/api/workshops/${workshop}/catalogue`,
@@ -247,7 +247,7 @@ test("a helper comes in by a link, works at the bench, and opens no prices; two 
 
   // The owner of another workshop on the same machine, and the first one: neither sees the other's.
   const { page: stranger } = await invited(owner, browser, workshop, "Tamsin", "reader");
-  await expect(stranger.getByText("You look on here")).toBeVisible();
+  await expect(stranger.getByText("View only")).toBeVisible();
   const other = await makeWorkshop(stranger, "Dune kiln");
   await owner.goto(`/w/${other}/bench`);
   await expect(owner.getByRole("heading", { name: "Workshops" })).toBeVisible();
@@ -256,7 +256,7 @@ test("a helper comes in by a link, works at the bench, and opens no prices; two 
   // Who has left is out at once.
   await owner.goto(`/w/${workshop}/people`);
   const row = owner.locator('[data-person="Maren"]');
-  await row.getByRole("button", { name: "Has left" }).click();
+  await row.getByRole("button", { name: "Remove person" }).click();
   await row.getByRole("button", { name: /a former helper/ }).click();
   await expect(owner.locator('[data-person="a former helper"]')).toBeVisible();
   await helper.goto(`/w/${workshop}/bench`);

@@ -51,9 +51,9 @@ async function light(page: Page, key: string, grams: string, why = ""): Promise<
   await card(page, key)
     .getByRole("button", { name: `Light ${key}` })
     .click();
-  await page.getByLabel(/On the scale before/).fill(grams);
-  if (why) await page.getByLabel("Why it is lit now").fill(why);
-  await page.getByRole("button", { name: "Light it" }).click();
+  await page.getByLabel(/Weight before/).fill(grams);
+  if (why) await page.getByLabel("Reason for lighting it early").fill(why);
+  await page.getByRole("button", { name: "Light candle" }).click();
   await expect(card(page, key).getByRole("button", { name: `Put out ${key}` })).toBeVisible();
 }
 interface Saw {
@@ -63,7 +63,7 @@ interface Saw {
 }
 async function look(page: Page, key: string, { mm, flame, soot = "none" }: Saw): Promise<void> {
   await card(page, key)
-    .getByRole("button", { name: `Look at ${key}` })
+    .getByRole("button", { name: `Check ${key}` })
     .click();
   await page.getByRole("slider", { name: "Width of the pool" }).fill(String(mm * 1_000));
   await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: flame }).click();
@@ -74,10 +74,10 @@ async function putOut(page: Page, key: string, grams: string): Promise<void> {
   await card(page, key)
     .getByRole("button", { name: `Put out ${key}` })
     .click();
-  await page.getByRole("button", { name: "The session is over" }).click();
-  await page.getByLabel(`On the scale after ${key}`).fill(grams);
+  await page.getByRole("button", { name: "Session finished" }).click();
+  await page.getByLabel(`Weight after ${key}`).fill(grams);
   await card(page, key).getByRole("button", { name: "Weighed" }).click();
-  await expect(page.getByLabel(`On the scale after ${key}`)).toBeHidden();
+  await expect(page.getByLabel(`Weight after ${key}`)).toBeHidden();
 }
 
 test.describe("on a phone", () => {
@@ -91,15 +91,15 @@ test.describe("on a phone", () => {
     for (const box of await page.getByRole("region", { name: "Variants" }).getByRole("checkbox").all()) await box.uncheck();
     for (const wick of wicks) await page.getByRole("checkbox", { name: new RegExp(`^${wick}`) }).check();
     await page.getByRole("checkbox", { name: /Half-filled/ }).uncheck();
-    await page.getByLabel("Looks of each session").fill("4");
+    await page.getByLabel("Checks of each session").fill("4");
     await page.getByLabel("Hours of rest").fill("8");
     const path = await begun(page, workshop);
 
     // The least cure is not over: it is lit only with a reason.
     await open(page, path);
     await card(page, "A1").getByRole("button", { name: "Light A1" }).click();
-    await page.getByRole("button", { name: "Light it" }).click();
-    await expect(page.getByText(/Say why it is lit before its least cure/)).toBeVisible();
+    await page.getByRole("button", { name: "Light candle" }).click();
+    await expect(page.getByText(/Enter why it is lit before the minimum cure/)).toBeVisible();
     await page.getByRole("button", { name: "Back" }).click();
     passHours(24 * 30);
 
@@ -121,17 +121,17 @@ test.describe("on a phone", () => {
       for (const key of keys) await light(page, key, String(400 - session * 17));
       passHours(4);
       await open(page, path);
-      await expect(card(page, keys[0] as string).getByText("Look at it now")).toBeVisible();
+      await expect(card(page, keys[0] as string).getByText("Check it now")).toBeVisible();
       for (const key of keys) {
         await look(page, key, saw[key[0] as string] as Saw);
         if (key[0] !== unsafe) {
-          await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+          await page.getByRole("button", { name: "Save check", exact: true }).click();
           await putOut(page, key, String(383 - session * 17));
           continue;
         }
         // Said loudly, with what to do.
         await expect(page.getByRole("alert").filter({ hasText: "jumping" })).toContainText(/Put it out now.*Never water/);
-        await page.getByRole("button", { name: "Put the look down: it is out" }).click();
+        await page.getByRole("button", { name: "Save check, candle out" }).click();
         await expect(card(page, key)).toBeVisible();
       }
       passHours(10);
@@ -147,13 +147,13 @@ test.describe("on a phone", () => {
     await expect(of("steady")).toContainText(/4\.25 g/);
     // Every verdict opens to the looks it rests on.
     await of("jumping")
-      .getByText(/the looks it rests on/)
+      .getByText(/with its checks/)
       .first()
       .click();
     await expect(of("jumping").getByText("black soot").first()).toBeVisible();
-    await of("steady").getByRole("button", { name: "It passed" }).click();
+    await of("steady").getByRole("button", { name: "Passed" }).click();
     await expect(of("steady")).toContainText("✓ passed");
-    await of("jumping").getByRole("button", { name: "It failed" }).click();
+    await of("jumping").getByRole("button", { name: "Failed" }).click();
     await expect(of("jumping")).toContainText("✕ failed");
     await expect(page.getByText(/Test data is not a safety certificate/).first()).toBeVisible();
     await tab(page, "Pictures");
@@ -171,7 +171,7 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: "nothing, one test" }).click();
     await page.getByRole("checkbox", { name: /Half-filled/ }).check();
     await page.getByLabel("Test candles of each").fill("1");
-    await page.getByLabel("Looks of each session").fill("4");
+    await page.getByLabel("Checks of each session").fill("4");
     const half = await begun(page, workshop);
     const burn = async (path: string) => {
       passHours(24 * 30);
@@ -181,7 +181,7 @@ test.describe("on a phone", () => {
         passHours(4);
         await open(page, path);
         await look(page, "A1", { mm: 75, flame: "steady" });
-        await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+        await page.getByRole("button", { name: "Save check", exact: true }).click();
         await putOut(page, "A1", String(304 - session * 16));
         passHours(14);
       }
@@ -189,12 +189,12 @@ test.describe("on a phone", () => {
     };
     await burn(half);
     await expect(page.getByText("Test the full jar next.").first()).toBeVisible();
-    await page.getByRole("button", { name: "It passed, half-filled" }).click();
+    await page.getByRole("button", { name: "Passed, half-filled" }).click();
     await expect(page.getByText(/never counts as a full pass: the product stays/)).toBeVisible();
-    const next = page.getByRole("region", { name: "The next trial" }).getByRole("link", { name: "Make it the next trial" });
+    const next = page.getByRole("region", { name: "The next trial" }).getByRole("link", { name: "Create next trial" });
     const address = (await next.getAttribute("href")) as string;
     await open(page, `/products/${product}`);
-    await expect(page.getByRole("region", { name: "Wick test" })).not.toContainText("Test it again");
+    await expect(page.getByRole("region", { name: "Wick test" })).not.toContainText("Retest");
 
     await open(page, address);
     await expect(page.getByLabel("Name of the trial")).toHaveValue(/^Full jars of/);
@@ -203,19 +203,19 @@ test.describe("on a phone", () => {
     const full = await begun(page, workshop);
     expect(full).not.toBe(half);
     await burn(full);
-    await page.getByRole("button", { name: "It passed", exact: true }).click();
+    await page.getByRole("button", { name: "Passed", exact: true }).click();
     await expect(page.getByText("✓ passed")).toBeVisible();
     await open(page, `/products/${product}`);
-    await expect(page.getByRole("region", { name: "Wick test" })).toContainText("Test it again");
+    await expect(page.getByRole("region", { name: "Wick test" })).toContainText("Retest");
   });
 
   test("a look takes a few taps; a late one keeps its real time, and one that nobody made is said to be missed", async ({ page }) => {
     await open(page, `/burn/${BURNING}`);
     await expect(card(page, "A1")).toContainText("look in");
-    await card(page, "A1").getByRole("button", { name: "Look at A1" }).click();
+    await card(page, "A1").getByRole("button", { name: "Check A1" }).click();
     // Nothing seen is nothing recorded.
-    await page.getByRole("button", { name: "Put the look down", exact: true }).click();
-    await expect(page.getByText("Tap at least one thing that you saw.")).toBeVisible();
+    await page.getByRole("button", { name: "Save check", exact: true }).click();
+    await expect(page.getByText("Record at least one thing.")).toBeVisible();
     // On the drawing, from above: half way to the wall.
     const round = page.getByRole("img", { name: /^From above/ });
     const box = await round.boundingBox();
@@ -227,7 +227,7 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: /^More:/ }).click();
     await page.getByLabel("Heat of the wall").fill("52");
     await page.getByLabel("When").fill("14:02");
-    await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+    await page.getByRole("button", { name: "Save check", exact: true }).click();
     await expect(card(page, "A1")).toBeVisible();
     await tab(page, "Record");
     const entry = page.getByRole("region", { name: "Entries" }).getByRole("listitem").filter({ hasText: "flame steady, wall 52 °C" });
@@ -236,14 +236,14 @@ test.describe("on a phone", () => {
     // A session of the first trial that nobody looked at stands in its verdict.
     await open(page, `/burn/${demoId(0x3f, 1)}?view=verdict`);
     await page.getByRole("listitem", { name: "Variant A" }).getByText("A2: 3 sessions").click();
-    await expect(page.getByText("180 min: nobody looked").first()).toBeVisible();
+    await expect(page.getByText("180 min: check missed").first()).toBeVisible();
   });
 
   test("what is put down without the network is kept on the phone and sent later", async ({ page, context }) => {
     await open(page, `/burn/${BURNING}`);
     await context.setOffline(true);
     await look(page, "B1", { mm: 60, flame: "steady" });
-    await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+    await page.getByRole("button", { name: "Save check", exact: true }).click();
     await expect(card(page, "B1")).toBeVisible();
     await expect(page.getByText(/1 entry/).first()).toBeVisible();
     await tab(page, "Record");
@@ -273,14 +273,14 @@ test("what is due is called by sound and by a message of the device, and somebod
   const heard = () => page.evaluate<string[]>("window.heard");
   await expect
     .poll(heard)
-    .toEqual(expect.arrayContaining(["tone", "Look at A1: flat-braid cotton 6", "Look at B2: square-braid cotton 8", "Is somebody with the flames?"]));
+    .toEqual(expect.arrayContaining(["tone", "Check A1: flat-braid cotton 6", "Check B2: square-braid cotton 8", "Is somebody with the burning candles?"]));
   const asked = page.getByRole("alert").filter({ hasText: "Is somebody with them?" });
   await expect(asked).toBeVisible();
-  await page.getByRole("button", { name: "I am with them" }).click();
+  await page.getByRole("button", { name: "I am here" }).click();
   await expect(asked).toBeHidden();
   await expect(page.getByText("Never leave them alone.")).toBeVisible();
   // Each is called once.
-  expect((await heard()).filter((text) => text.startsWith("Look at A1"))).toHaveLength(1);
+  expect((await heard()).filter((text) => text.startsWith("Check A1"))).toHaveLength(1);
 });
 
 test("two noses smell the same jars under codes, and what they say is told once the codes are", async ({ page }) => {
@@ -288,24 +288,24 @@ test("two noses smell the same jars under codes, and what they say is told once 
   const codes = ["K7", "M3", "R4", "T9", "V2", "X6"];
   const smell = async (scores: number[]) => {
     for (const [index, code] of codes.entries()) {
-      await page.getByRole("group", { name: "Which one" }).getByRole("button", { name: code }).click();
+      await page.getByRole("group", { name: "Candle" }).getByRole("button", { name: code }).click();
       await page.getByRole("button", { name: `Score ${scores[index]} of 10` }).click();
-      await expect(page.getByRole("group", { name: "Which one" }).getByRole("button", { name: `${code} ✓` })).toBeVisible();
+      await expect(page.getByRole("group", { name: "Candle" }).getByRole("button", { name: `${code} ✓` })).toBeVisible();
     }
   };
   await smell([6, 7, 5, 6, 6, 7]);
   await page.getByRole("button", { name: /^Who is working/ }).click();
   await page.getByRole("menuitemradio", { name: "Brill" }).click();
-  await expect(page.getByText(/^How strong does Brill/)).toBeVisible();
+  await expect(page.getByText(/^Score by Brill/)).toBeVisible();
   await smell([8, 9, 8, 8, 9, 9]);
   await expect(page.getByText("12 scores so far.")).toBeVisible();
   // Which is which is not to be seen yet.
-  await expect(page.getByRole("region", { name: "Smell one" }).getByText("cotton")).toHaveCount(0);
-  await page.getByRole("button", { name: "Tell the codes" }).click();
-  const said = page.getByRole("region", { name: "What the noses say" });
+  await expect(page.getByRole("region", { name: "Score one" }).getByText("cotton")).toHaveCount(0);
+  await page.getByRole("button", { name: "Reveal the codes" }).click();
+  const said = page.getByRole("region", { name: "Scores compared" });
   await expect(said.getByRole("listitem")).toHaveCount(3);
-  await expect(said).toContainText(/Too little to tell|stronger|weaker/);
-  await expect(said).toContainText("Each nose by its own level");
+  await expect(said).toContainText(/Too few scores to tell|stronger|weaker/);
+  await expect(said).toContainText("Adjusted for each person's own level");
 });
 
 test("test candles come off the rack too, and are out of what may be sold; a trial leaves as a file and comes into another workshop", async ({
@@ -313,7 +313,7 @@ test("test candles come off the rack too, and are out of what may be sold; a tri
   workshop,
 }) => {
   await open(page, "/burn/new");
-  await page.getByRole("button", { name: "take some off the rack" }).click();
+  await page.getByRole("button", { name: "use jars from the rack" }).click();
   const counts = page.getByRole("region", { name: "On the rack" }).getByRole("combobox");
   await counts.first().selectOption("2");
   await page.getByLabel("Name of the trial").fill("Two from the rack");
@@ -333,17 +333,17 @@ test("test candles come off the rack too, and are out of what may be sold; a tri
   expect(csv.split("\r\n")[0]).toContain("test_candle,variant,session,lit_at");
   // A session that was burned on paper comes in with the same columns; what is here already is left out.
   const more = `${csv.split("\r\n")[0]}\r\n${csv.split("\r\n")[1]}\r\nA1,,4,2026-03-01T08:00:00Z,5,,,370,358,2026-03-01T12:00:00Z,protocol,,2026-03-01T11:00:00Z,,,62,,,steady,,none,none,,,,,,,,on paper\r\n`;
-  await page.getByLabel(/A CSV with the columns/).setInputFiles({ name: "paper.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
-  await expect(page.getByText(/were taken in; then: This trial is closed/)).toBeVisible();
+  await page.getByLabel(/A CSV file with the columns/).setInputFiles({ name: "paper.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
+  await expect(page.getByText(/were imported; then: This trial is closed/)).toBeVisible();
   await page.getByRole("button", { name: "Reopen the trial" }).click();
   await expect(page.getByRole("button", { name: "Close the trial" })).toBeVisible();
-  await page.getByLabel(/A CSV with the columns/).setInputFiles({ name: "paper-again.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
-  await expect(page.getByText("5 entries taken in.")).toBeVisible();
+  await page.getByLabel(/A CSV file with the columns/).setInputFiles({ name: "paper-again.csv", mimeType: "text/csv", buffer: Buffer.from(more) });
+  await expect(page.getByText("5 entries imported.")).toBeVisible();
 
   await emptyWorkshop(page, "Elsewhere");
   await open(page, "/records/import");
   await page.getByLabel(/as JSON/).setInputFiles({ name: "trial.json", mimeType: "application/json", buffer: Buffer.from(file) });
-  await page.getByRole("button", { name: "Import it" }).click();
+  await page.getByRole("button", { name: "Import record" }).click();
   await page.getByRole("link", { name: "Look at the trial" }).click();
   await expect(page.getByRole("heading", { name: /Burn trial 1: Which wick size/ })).toBeVisible();
 });
@@ -354,10 +354,10 @@ test("a trial is found by its name, and designed from a formula in a vessel with
   await expect(page.getByRole("combobox", { name: "Vessel" })).toBeVisible();
   await choose(page, "Vessel", "wide bowl");
   // A wide vessel takes several wicks, each for its share.
-  await expect(page.getByRole("region", { name: "Variants" })).toContainText(/each for its share|Nothing on the shelf/);
-  await page.getByLabel("Looks of each session").fill("4 2");
-  await page.getByLabel("Looks of each session").blur();
-  await expect(page.getByText(/Looks follow one another/)).toBeVisible();
+  await expect(page.getByRole("region", { name: "Variants" })).toContainText(/each for its share|No wick on the shelf/);
+  await page.getByLabel("Checks of each session").fill("4 2");
+  await page.getByLabel("Checks of each session").blur();
+  await expect(page.getByText(/Checks must be in order/)).toBeVisible();
   await page.getByRole("button", { name: "Find" }).click();
   await page.getByRole("combobox", { name: "Find" }).fill("Which wick kind");
   await page.getByRole("option", { name: /Which wick kind for Hay loft/ }).click();

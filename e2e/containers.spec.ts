@@ -30,7 +30,7 @@ async function formula(page: Page, name: string, wax: string, oil: string, load:
   await choose(page, /^Wax$/, wax.replace(/ \(.*/, ""));
   await choose(page, /^Fragrance$/, oil);
   await page.getByLabel("Load").fill(load);
-  await page.getByLabel("Process to begin from").selectOption({ label: process });
+  await page.getByLabel("Start from process").selectOption({ label: process });
   await page.getByRole("button", { name: "Save the formula" }).click();
   await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
 }
@@ -53,11 +53,11 @@ async function reads(page: Page, title: string | RegExp, shown: string, button: 
 async function work(page: Page, wax: string, oil: string, at: { heat: string; add: string; pour: string }): Promise<void> {
   await weighAsAsked(page, wax);
   await weighAsAsked(page, oil);
-  await reads(page, "Heat the wax", at.heat, "Record the heat reading");
-  await reads(page, "Add the fragrance", at.add, "Record the add reading");
-  await heading(page, "Stir by the clock");
-  await page.getByRole("button", { name: "Record the stirring" }).click();
-  await reads(page, "Bring it to the pour range", at.pour, "Record the pour reading");
+  await reads(page, "Heat the wax", at.heat, "Record temperature");
+  await reads(page, "Add the fragrance", at.add, "Record temperature");
+  await heading(page, /^Stir$/);
+  await page.getByRole("button", { name: "Record stirring" }).click();
+  await reads(page, "Bring it to the pour range", at.pour, "Record temperature");
 }
 async function done(page: Page, title: string | RegExp, button: string): Promise<void> {
   await heading(page, title);
@@ -66,7 +66,7 @@ async function done(page: Page, title: string | RegExp, button: string): Promise
 async function wait(page: Page, title: RegExp, hours: number): Promise<void> {
   await heading(page, title);
   await page.getByRole("button", { name: "Go on", exact: true }).click();
-  await expect(page.getByRole("alertdialog")).toContainText("earlier than the process says");
+  await expect(page.getByRole("alertdialog")).toContainText("earlier than in the process");
   passHours(hours);
   await page.reload();
   await listens(page);
@@ -80,14 +80,14 @@ async function close(page: Page, jars: number): Promise<void> {
   const id = new URL(page.url()).pathname.split("/").at(-1);
   passHours(24 * 14);
   await open(page, `/inspect/${id}`);
-  await page.getByRole("button", { name: `All ${jars} jars are without flaw` }).click();
+  await page.getByRole("button", { name: `All ${jars} jars are fine` }).click();
   await expect(page.getByRole("heading", { name: "Complete" })).toBeVisible();
   await page.getByRole("button", { name: "Close the record" }).click();
   await expect(page.getByText("Nothing was missing.")).toBeVisible();
 }
 async function start(page: Page, body: string, count: string): Promise<void> {
   await page.getByRole("listitem").filter({ hasText: body }).getByLabel("Count").fill(count);
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   await page.getByRole("button", { name: "Start the batch" }).click();
 }
 
@@ -102,15 +102,15 @@ test("a pillar: molded, pierced, poured again, unmolded, to its closed record", 
   await heading(page, /Pour slowly/);
   // 90 % of 260 g at first; what is kept back follows.
   await expect(page.getByText("2 × 234")).toBeVisible();
-  await pour(page, "Mark it poured");
+  await pour(page, "Mark as poured");
   await wait(page, /Wait until a firm film/, 2.1);
-  await done(page, "Pierce relief holes round the wick", "Mark it pierced");
-  await reads(page, "Reheat what was kept back", "74", "Record the reading");
-  await heading(page, "Pour again, up to the first line");
-  await pour(page, "Mark it poured again");
+  await done(page, "Poke relief holes around the wick", "Mark as pierced");
+  await reads(page, "Reheat what was kept back", "74", "Record temperature");
+  await heading(page, "Second pour, up to the first line");
+  await pour(page, "Mark second pour");
   await wait(page, /Wait until it pulls from the wall/, 2.1);
-  await done(page, "Take them out of the molds", "Mark it unmolded");
-  await done(page, /Finish: trim base and wick/, "Mark it finished");
+  await done(page, "Take the candles out of the molds", "Mark as unmolded");
+  await done(page, /Finish: trim base and wick/, "Mark as finished");
   await heading(page, /^Poured at/);
   await close(page, 2);
   await expect(page.getByText("1 × flat-braid cotton 6")).toBeVisible();
@@ -121,7 +121,7 @@ test("a jar of two layers from two formulas, each pot weighed by its layer", ALO
   await formula(page, "Moss layer", "soft soy (soy)", "moss", "6", "soy, bind hot");
   await formula(page, "Fern layer", "soft soy (soy)", "fern", "8", "two straight layers");
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
-  await expect(page.getByText("This process works 2 pots: choose a formula for each.")).toBeVisible();
+  await expect(page.getByText("This process uses 2 pots: choose a formula for each.")).toBeVisible();
   await choose(page, "Formula of pot 2", "Moss layer");
   await page.getByRole("listitem").filter({ hasText: "plain jar" }).getByLabel("Count").fill("4");
   await expect(page.getByRole("heading", { name: "Pot 2: Moss layer" })).toBeVisible();
@@ -129,10 +129,10 @@ test("a jar of two layers from two formulas, each pot weighed by its layer", ALO
   await expect(page.getByRole("heading", { name: /Fern layer \+ Moss layer/ })).toBeVisible();
   await work(page, "soft soy", "fern", { heat: "85", add: "85", pour: "60" });
   await expect(page.getByText("4 × 90")).toBeVisible();
-  await pour(page, "Mark it poured");
+  await pour(page, "Mark as poured");
   await wait(page, /Wait until the lower layer is cold/, 3.5);
   await work(page, "soft soy", "moss", { heat: "85", add: "84", pour: "61" });
-  await pour(page, "Mark it poured");
+  await pour(page, "Mark as poured");
   await heading(page, /^Poured at/);
   await close(page, 4);
   await expect(page.getByRole("heading", { name: "Pot 2: Moss layer" })).toBeVisible();
@@ -146,9 +146,9 @@ test("gel with what is laid in, and a tray of melts without a wick", ALONE, asyn
   await work(page, "clear gel", "fern", { heat: "107", add: "107", pour: "93" });
   await heading(page, "Lay in glass pebbles");
   await expect(page.getByText("must not burn").first()).toBeVisible();
-  await done(page, "Lay in glass pebbles", "Mark it laid in");
-  await done(page, "Tilt the vessels", "Mark it done");
-  await pour(page, "Mark it poured");
+  await done(page, "Lay in glass pebbles", "Mark embeds placed");
+  await done(page, "Tilt the vessels", "Mark as done");
+  await pour(page, "Mark as poured");
   await heading(page, /^Poured at/);
   await close(page, 3);
 
@@ -156,9 +156,9 @@ test("gel with what is laid in, and a tray of melts without a wick", ALONE, asyn
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
   await start(page, "six tray", "12");
   await work(page, "soft soy", "moss", { heat: "85", add: "85", pour: "60" });
-  await pour(page, "Mark it poured");
+  await pour(page, "Mark as poured");
   await wait(page, /Wait until cold/, 2.1);
-  await done(page, "Take them out of the molds", "Mark it unmolded");
+  await done(page, "Take the candles out of the molds", "Mark as unmolded");
   await close(page, 12);
   // The tray is used again and there is no wick: nothing but wax and oil was asked for.
   await expect(page.getByText("flat-braid cotton 6")).toHaveCount(0);

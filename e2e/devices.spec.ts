@@ -53,8 +53,8 @@ test("a correction that another device was quicker with takes the place of the n
       .first()
       .click();
     await on.getByLabel("What the instrument showed").fill(shown);
-    await on.getByRole("button", { name: "Put this in its place" }).click();
-    await expect(on.getByRole("button", { name: "Put this in its place" })).toBeHidden();
+    await on.getByRole("button", { name: "Save correction" }).click();
+    await expect(on.getByRole("button", { name: "Save correction" })).toBeHidden();
   };
   await correct(page, "52.4");
   await correct(there, "51.1");

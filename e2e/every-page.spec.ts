@@ -142,7 +142,7 @@ test("an address that leads nowhere, and a request that is none, are told so at 
   expect(await ask("GET", `/api/workshops/${workshop}/days/0000-01-01/sheet`)).toBe(404);
   expect(await ask("GET", `${inside}/rack`, { cookie: "hearth_device=%" })).toBe(200);
   await page.goto(`${inside}/nothing`);
-  await expect(page.getByRole("heading", { name: "There is nothing here" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Page not found" })).toBeVisible();
   // An address of a version that had one workshop still leads on.
   await page.goto("/rack");
   await expect(page).toHaveURL(`${inside}/rack`);
@@ -150,7 +150,7 @@ test("an address that leads nowhere, and a request that is none, are told so at 
 
 test("the log of a workshop with a clock of twelve hours keeps its hours", async ({ page, workshop }) => {
   await page.goto(`/w/${workshop}/records`);
-  const first = page.getByRole("link", { name: /^(Open|Read|Batch|\d+)/ }).first();
+  const first = page.getByRole("link", { name: /^(Open|View|Batch|\d+)/ }).first();
   await first.click();
   const times = page.locator("ol time");
   await expect(times.first()).toBeVisible();

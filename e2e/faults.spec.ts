@@ -13,16 +13,16 @@ test("two windows on one formula: the later save is told what changed, and loses
 
   // The first window hears of it, and still says later what changed since its form was begun.
   await expect(page.getByText(/^Version 2/)).toBeVisible();
-  await page.getByLabel("Notes").fill("Mine, typed in the meantime");
+  await page.getByRole("textbox", { name: "Notes" }).fill("Mine, typed in the meantime");
   await page.getByLabel("Load").fill("7,5");
   await page.getByLabel("Stir for").fill("3 min");
   await page.getByRole("button", { name: "Save the formula" }).click();
-  const told = page.getByRole("alert").filter({ hasText: "saved this formula in the meantime" });
+  const told = page.getByRole("alert").filter({ hasText: "saved a newer version" });
   await expect(told).toContainText("Ansa");
   await expect(told).toContainText("pour range: 71–77 °C → 70–75 °C");
-  await expect(page.getByLabel("Notes")).toHaveValue("Mine, typed in the meantime");
+  await expect(page.getByRole("textbox", { name: "Notes" })).toHaveValue("Mine, typed in the meantime");
   await expect(page.getByLabel("Load")).toHaveValue("7,5");
-  await told.getByRole("button", { name: "Save mine over it" }).click();
+  await told.getByRole("button", { name: "Overwrite with mine" }).click();
   await expect(page.getByText("Saved, version 2.")).toBeVisible();
   await page.reload();
   await expect(page.getByLabel("Load")).toHaveValue("7.5");
@@ -55,21 +55,21 @@ test("bad input is told at its field, and nothing typed is lost", async ({ page 
 
   await open(page, `/plan?formula=${demoId(6, 1)}`);
   await page.getByRole("button", { name: "Start the batch" }).click();
-  await expect(page.getByText("Type a count for at least one vessel.")).toBeVisible();
+  await expect(page.getByText("Enter how many of at least one vessel.")).toBeVisible();
   const counts = page.getByLabel("Count");
   await counts.first().fill("1.5");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByText("1.5 is not a whole number of jars.")).toBeVisible();
   await counts.first().fill("0");
   await page.getByRole("button", { name: "Start the batch" }).click();
-  await expect(page.getByText("Type a count for at least one vessel.")).toBeVisible();
+  await expect(page.getByText("Enter how many of at least one vessel.")).toBeVisible();
   await expect(page).toHaveURL(/\/plan/);
 });
 
 test("while the database is away health says so, a form keeps its contents, and a reading waits on the device", ALONE, async ({ page, request }) => {
   await open(page, "/formulas/new");
   await page.getByLabel("Name", { exact: true }).fill("Typed while away");
-  await page.getByLabel("Notes").fill("A long thought");
+  await page.getByRole("textbox", { name: "Notes" }).fill("A long thought");
   const bench = await page.context().newPage();
   await open(bench, `/bench/${demoId(8, 6)}`);
   await expect(bench.getByRole("heading", { name: "Heat the wax" })).toBeVisible();
@@ -82,8 +82,8 @@ test("while the database is away health says so, a form keeps its contents, and 
     expect(health.status()).toBe(503);
     expect(await health.json()).toMatchObject({ ok: false });
     await page.getByRole("button", { name: "Save the formula" }).click();
-    await expect(page.getByText(/database is away just now|cannot be reached just now/)).toBeVisible();
-    await expect(page.getByLabel("Notes")).toHaveValue("A long thought");
+    await expect(page.getByText(/database is not available|Cannot reach/)).toBeVisible();
+    await expect(page.getByRole("textbox", { name: "Notes" })).toHaveValue("A long thought");
     await bench.getByLabel("Thermometer shows").fill("85");
     await bench.keyboard.press("Enter");
     await expect(bench.getByText("1 entry is kept on this device")).toBeVisible();
@@ -91,7 +91,7 @@ test("while the database is away health says so, a form keeps its contents, and 
     await expect(bench.getByRole("heading", { name: "Add the fragrance" })).toBeVisible();
     const third = await page.context().newPage();
     await third.goto(await addressOf(third, "/rack"));
-    await expect(third.getByRole("heading", { name: "This page cannot be read just now" })).toBeVisible();
+    await expect(third.getByRole("heading", { name: "This page is not available" })).toBeVisible();
     away = third;
   } finally {
     await database("start");
@@ -114,12 +114,12 @@ test("files that are no record are refused with the reason, and nothing is half-
     const path = info.outputPath(name);
     writeFileSync(path, content);
     await input.setInputFiles(path);
-    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByRole("button", { name: "Import record" }).click();
   };
-  await page.getByRole("button", { name: "Import it" }).click();
+  await page.getByRole("button", { name: "Import record" }).click();
   await expect(page.getByText("Choose the file first.")).toBeVisible();
   await offer("cut.json", '{"format":"hearth-jar/batch-record","version":1,"batch":{"id":"01');
-  await expect(page.getByText("This file ends in the middle")).toBeVisible();
+  await expect(page.getByText("This file is incomplete")).toBeVisible();
   await offer("foreign.json", '{"recipe":"soup"}');
   await expect(page.getByText("not a Hearth Jar batch record")).toBeVisible();
   await offer("picture.json", Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2, 3]));
@@ -206,7 +206,7 @@ test("a page that goes on failing says so after one more try, and does not load 
     if (request.isNavigationRequest()) loads += 1;
   });
   await page.goto(await addressOf(page, `/bench/${demoId(8, 6)}`));
-  await expect(page.getByRole("heading", { name: "Something is wrong with this page" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Something went wrong" })).toBeVisible();
   expect(loads).toBe(2);
   await page.getByRole("link", { name: "Go to today" }).click();
   await expect(page).toHaveURL(/\/w\/[0-9a-f-]{36}$/);

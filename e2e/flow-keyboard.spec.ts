@@ -36,12 +36,12 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
 
   await tabTo(page, page.getByRole("link", { name: "Plan a batch from it" }));
   await keyboard.press("Enter");
-  await expect(page.getByText("Type how many of each, and the weights appear here")).toBeVisible();
+  await expect(page.getByText("Type how many of each to see the weights")).toBeVisible();
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "squat tumbler" }).getByLabel("Count"));
   await type("4");
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count"));
   await type("12");
-  await tabTo(page, button("container soy: show the working"));
+  await tabTo(page, button("container soy: show the calculation"));
   await keyboard.press("Enter");
   await expect(page.getByRole("dialog")).toContainText("÷ 1.08");
   await keyboard.press("Escape");
@@ -65,8 +65,8 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
     await keyboard.type(reading);
     await keyboard.press("Enter");
   }
-  await expect(page.getByRole("heading", { name: "Stir by the clock" })).toBeVisible();
-  await tabTo(page, button("Record the stirring"));
+  await expect(page.getByRole("heading", { name: "Stir", exact: true })).toBeVisible();
+  await tabTo(page, button("Record stirring"));
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await keyboard.type("59");
@@ -80,14 +80,14 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   await keyboard.type("59");
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
-  await tabTo(page, button("Mark it poured"));
+  await tabTo(page, button("Mark as poured"));
   await keyboard.press("Enter");
-  await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
+  await expect(page.getByText(/Do not move it until/)).toBeVisible();
 
   passHours(24 * 15);
   await open(page, "/");
   await keyboard.press("l");
-  await expect(page.getByRole("heading", { name: "Look-over" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Inspection" })).toBeVisible();
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "Keyboard flow" }).getByRole("link", { name: "Inspect batch" }));
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Inspect batch .* Keyboard flow/ })).toBeVisible();
@@ -97,7 +97,7 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   await keyboard.press("Space");
   await tabTo(page, button("a speck"));
   await keyboard.press("Enter");
-  await tabTo(page, button("Put down, next jar"));
+  await tabTo(page, button("Save, next jar"));
   await keyboard.press("Enter");
   await expect(page.getByText("frosting a speck, top")).toBeVisible();
   await tabTo(page, button("All 3 left are fine"));

@@ -12,10 +12,10 @@ test("what an imported batch draws from the stock is decided once, when it is im
   const takeIn = async (draws: boolean) => {
     await open(page, "/records/import");
     await page.getByLabel("A record, as JSON").setInputFiles(file);
-    const draw = page.getByLabel("What it used is drawn from the stock here");
+    const draw = page.getByLabel("Deduct what it used from the stock here");
     await expect(draw).not.toBeChecked();
     if (draws) await draw.check();
-    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByRole("button", { name: "Import record" }).click();
   };
   const stock = async () => {
     await open(page, "/shelf");
@@ -24,9 +24,9 @@ test("what an imported batch draws from the stock is decided once, when it is im
 
   await emptyWorkshop(page, "Takes nothing");
   await takeIn(false);
-  await expect(page.getByText("It draws no stock here, now or later.")).toBeVisible();
-  await page.getByRole("link", { name: "Read its record" }).click();
-  await expect(page.getByText("Imported: it draws no stock here.")).toBeVisible();
+  await expect(page.getByText("It is not deducted from stock here.")).toBeVisible();
+  await page.getByRole("link", { name: "View record" }).click();
+  await expect(page.getByText("Imported: not deducted from stock here.")).toBeVisible();
   // Again it changes nothing, and says so.
   await takeIn(true);
   await expect(
@@ -39,10 +39,10 @@ test("what an imported batch draws from the stock is decided once, when it is im
 
   await emptyWorkshop(page, "Draws it");
   await takeIn(true);
-  await expect(page.getByText("What it used is drawn from the stock here.").last()).toBeVisible();
-  await page.getByRole("link", { name: "Read its record" }).click();
+  await expect(page.getByText("What it used was deducted from the stock here.").last()).toBeVisible();
+  await page.getByRole("link", { name: "View record" }).click();
   await expect(page.getByRole("heading", { name: /Rain on slate/ })).toBeVisible();
-  await expect(page.getByText("Imported: it draws no stock here.")).toBeHidden();
+  await expect(page.getByText("Imported: not deducted from stock here.")).toBeHidden();
 });
 
 test("a record that the first program wrote still comes in whole", async ({ page }) => {
@@ -51,8 +51,8 @@ test("a record that the first program wrote still comes in whole", async ({ page
   // It is of a later day than these tests, on which nothing can have happened yet: put back by a year.
   const text = readFileSync(new URL(RECORD, import.meta.url), "utf8").replaceAll(/2026-(\d\d)-/g, "2025-$1-");
   await page.getByLabel("A record, as JSON").setInputFiles({ name: "record.json", mimeType: "application/json", buffer: Buffer.from(text) });
-  await page.getByRole("button", { name: "Import it" }).click();
-  await page.getByRole("link", { name: "Read its record" }).click();
+  await page.getByRole("button", { name: "Import record" }).click();
+  await page.getByRole("link", { name: "View record" }).click();
   await expect(page.getByRole("img", { name: /Heat line of batch/ })).toBeVisible();
   await expect(
     page

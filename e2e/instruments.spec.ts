@@ -52,12 +52,12 @@ test.describe("with pages kept", () => {
     await open(page, POT);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     await page.getByRole("button", { name: "Connect an instrument" }).click();
-    await page.getByRole("button", { name: "By cable" }).click();
+    await page.getByRole("button", { name: "Connect by cable" }).click();
     const panel = page.getByRole("region", { name: "Instruments" });
     await says(writeLine({ is: "name", name: "kitchen probe" }));
     await expect(panel).toContainText("kitchen probe");
     await says(temperature(6_120, false));
-    await expect(panel).toContainText("… not settled");
+    await expect(panel).toContainText("… not stable");
     await expect(panel.getByRole("button", { name: /^Take/ })).toBeDisabled();
     // A line that was spoilt on its way is no reading, and a loose cable is said.
     await says(temperature(8_888).replace("88.88", "88.89"));
@@ -65,7 +65,7 @@ test.describe("with pages kept", () => {
     await says(temperature(6_150));
     await expect(panel).toContainText("61.5");
     await says(writeLine({ is: "fault", of: "thermometer" }));
-    await expect(panel).toContainText("its cable is loose");
+    await expect(panel).toContainText("sensor disconnected");
     await expect(panel).not.toContainText("61.5");
 
     // In the middle of it the network goes. The reading is corrected as the workshop's probe is: it shows half a degree too much.
@@ -76,7 +76,7 @@ test.describe("with pages kept", () => {
       await expect(page.getByRole("region", { name: "Entries" })).toContainText(`${celsius / 100 - 0.5} °C`);
     }
     await expect(page.getByText("3 entries are kept on this device")).toBeVisible();
-    await panel.getByRole("combobox", { name: "Log by itself" }).selectOption("10");
+    await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("10");
     await says(temperature(6_550));
     await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
     // Its battery is empty: what it said last is no reading any more, however long that is left to itself.
@@ -87,9 +87,9 @@ test.describe("with pages kept", () => {
     await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
     await says(temperature(6_560));
     await expect(panel).toContainText("65.6");
-    await panel.getByRole("combobox", { name: "Log by itself" }).selectOption("0");
+    await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("0");
     // It is forecast without the network as well.
-    await expect(page.getByRole("region", { name: "Foreseen" })).toContainText("to the heat range");
+    await expect(page.getByRole("region", { name: "Forecast" })).toContainText("to the heat range");
     await context.setOffline(false);
     await expect(page.getByText(/kept on this device/)).toBeHidden();
     const rows = (await (await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`)).text()).split("\n");
@@ -120,12 +120,12 @@ test("the simulated probe and scale: a pot is brought to its heat on a phone, an
   await panel.getByRole("button", { name: "Disconnect" }).click();
   await page.getByRole("button", { name: /^weigh jar/ }).click();
   await panel.getByRole("button", { name: "Simulated scale" }).click();
-  await panel.getByRole("button", { name: "Put 100 g on" }).click();
-  await expect(panel).toContainText("100 g ✓ settled");
+  await panel.getByRole("button", { name: "Add 100 g" }).click();
+  await expect(panel).toContainText("100 g ✓ stable");
   await panel.getByRole("button", { name: "Tare" }).click();
-  await expect(panel).toContainText("scale0 g ✓ settled");
-  await panel.getByRole("button", { name: "Put 10 g on" }).click();
-  await expect(panel).toContainText("scale10 g ✓ settled");
+  await expect(panel).toContainText("scale0 g ✓ stable");
+  await panel.getByRole("button", { name: "Add 10 g" }).click();
+  await expect(panel).toContainText("scale10 g ✓ stable");
   await take.click();
   await expect(page.getByRole("region", { name: "Entries" })).toContainText("10 g");
 });
@@ -136,14 +136,14 @@ test("a logger's file is shown against the pot before it is kept, and one of ano
   const panel = page.getByRole("region", { name: "Instruments" });
   const give = (rows: string[]) =>
     panel
-      .getByLabel("Readings from a logger's file")
+      .getByLabel("Readings from a logger file")
       .setInputFiles({ name: "pot.csv", mimeType: "text/csv", buffer: Buffer.from(["serial;7", "time;temp °C", ...rows].join("\r\n")) });
   await give(["2019-03-14 14:00;80,5"]);
-  await expect(panel).toContainText("Choose the pot that it belongs to");
+  await expect(panel).toContainText("Choose the right pot");
   // Minutes before the frozen clock, while this pot stood weighed.
   const at = (minute: number) => `${FROZEN.slice(0, 10)} ${FROZEN.slice(11, 13)}:${String(minute).padStart(2, "0")}`;
   // Of several columns the maker chooses; a row of units may stand beneath the heads.
-  await panel.getByLabel("Readings from a logger's file").setInputFiles({
+  await panel.getByLabel("Readings from a logger file").setInputFiles({
     name: "two.csv",
     mimeType: "text/csv",
     buffer: Buffer.from(`time,ambient temp,probe temp\n,°F,°F\n${at(17)},70.1,183.2\n${at(18)},70,182.3\n`),
@@ -152,7 +152,7 @@ test("a logger's file is shown against the pot before it is kept, and one of ano
   await panel.getByLabel("Column").selectOption({ label: "probe temp" });
   await expect(panel).toContainText("2 readings from 14:17 to 14:18, 83.5 °C to 84 °C");
   await give([`${at(17)};40,5`, `${at(18)};44,25`, "broken;row", `${at(19)};48`, "2019-03-14 14:00;80,5"]);
-  await expect(panel).toContainText("3 readings from 14:17 to 14:19, 40.5 °C to 48 °C; 1 more");
+  await expect(panel).toContainText("3 readings from 14:17 to 14:19, 40.5 °C to 48 °C; 1 outside");
   await expect(panel).toContainText("1 rows could not be read");
   await panel.getByRole("button", { name: "Log 3 readings" }).click();
   await expect(panel).toContainText("✓ 3 readings are logged");
@@ -165,9 +165,9 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   await page.clock.install();
   await open(page, `/plan?formula=${demoId(6, 1)}`);
   await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
-  await page.getByLabel("Spare").fill("0");
-  await page.getByRole("button", { name: /^Rehearse it first/ }).click();
-  await expect(page.getByRole("heading", { name: /^Rehearsal \d+: Rain on slate/ })).toBeVisible();
+  await page.getByLabel("Extra").fill("0");
+  await page.getByRole("button", { name: /^Practice first/ }).click();
+  await expect(page.getByRole("heading", { name: /^Practice run \d+: Rain on slate/ })).toBeVisible();
   await expect(page.getByRole("note")).toContainText("nothing of it counts");
   // Each step waits for its heading: what is typed while the step before is still shown would be typed into that one.
   const record = async (step: string, label: string, text: string, button: string) => {
@@ -181,21 +181,21 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   const shown = async () => Number(/(\d+(\.\d)?) °C ?(✓|…)/.exec((await panel.textContent()) ?? "")?.[1] ?? Number.NaN);
   // The page's clock stands still but for these steps, so that a slow machine heats and cools the pot no further while it looks.
   const until = async (reached: (celsius: number) => boolean) => {
-    await panel.getByRole("combobox", { name: "so fast" }).selectOption("60");
+    await panel.getByRole("combobox", { name: "speed" }).selectOption("60");
     await page.clock.pauseAt(await page.evaluate(() => Date.now() + 1_000));
     await expect(async () => {
       await page.clock.runFor(500);
       expect(reached(await shown())).toBe(true);
     }).toPass({ intervals: [0] });
-    await panel.getByRole("combobox", { name: "so fast" }).selectOption("1");
+    await panel.getByRole("combobox", { name: "speed" }).selectOption("1");
     await page.clock.resume();
   };
   // The heat is on by itself while the pot is to be heated.
   await until((celsius) => celsius > 60);
-  await record("Heat the wax", "Thermometer shows", "85", "Record the heat reading");
-  await record("Add the fragrance", "Thermometer shows", "85", "Record the add reading");
+  await record("Heat the wax", "Thermometer shows", "85", "Record temperature");
+  await record("Add the fragrance", "Thermometer shows", "85", "Record temperature");
   await page.getByRole("button", { name: "Start stirring" }).click();
-  await page.getByRole("button", { name: "Stop and use this time" }).click();
+  await page.getByRole("button", { name: "Stop and record" }).click();
   await page
     .getByRole("button", { name: /Record|Mark/ })
     .first()
@@ -205,14 +205,14 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   await expect(panel.getByRole("button", { name: /^Take/ })).toBeEnabled();
   await panel.getByRole("button", { name: /^Take/ }).click();
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
-  await page.getByRole("button", { name: "Mark it poured" }).click();
-  await expect(page.getByText("The rehearsal is over. Nothing of it counts.")).toBeVisible();
+  await page.getByRole("button", { name: "Mark as poured" }).click();
+  await expect(page.getByText("The practice run is over. Nothing of it counts.")).toBeVisible();
 
   // More time than the clock's has passed in it; and it stands on no rack, in no record, takes nothing, and is not found.
   for (const path of ["/rack", "/records", "/bench"]) {
     await open(page, path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
-    await expect(page.getByText(/Rehearsal/)).toHaveCount(0);
+    await expect(page.getByText(/Practice run/)).toHaveCount(0);
     await expect(page.getByRole("listitem").filter({ hasText: "10 × tealight cup" })).toHaveCount(0);
   }
   expect(await stock()).toBe(before);

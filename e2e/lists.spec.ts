@@ -38,7 +38,7 @@ test("rack, records, pots and formulas are narrowed by what suits them, and go o
 
 test("what an hour of hands costs goes into what a product costs, and a batch is planned again from its record", async ({ page, workshop }) => {
   await open(page, `/products/${demoId(0x26, 1)}`);
-  const costs = page.getByRole("region", { name: "What one costs" });
+  const costs = page.getByRole("region", { name: "Unit cost" });
   await expect(costs).not.toContainText("hands");
   await open(page, "/workshops");
   await page
@@ -46,18 +46,18 @@ test("what an hour of hands costs goes into what a product costs, and a batch is
     .getByRole("button", { name: /^Change/ })
     .click();
   const form = page.locator("form", { has: page.getByRole("button", { name: "Save", exact: true }) });
-  await form.getByLabel("An hour of hands costs").fill("18");
+  await form.getByLabel("Labor cost per hour").fill("18");
   await form.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page).toHaveURL(/\/w\/[0-9a-f-]{36}$/);
   await open(page, `/products/${demoId(0x26, 1)}`);
   // Four minutes at €18 an hour.
   await expect(costs).toContainText("hands€1.20");
-  await page.getByLabel("Hands for one piece").fill("2");
+  await page.getByLabel("Labor per candle").fill("2");
   await expect(costs).toContainText("hands€0.6");
 
   await open(page, `/plan?again=${demoId(8, 2)}`);
   await expect(page.getByRole("combobox", { name: "Formula" })).toHaveValue("Rain on slate, tumbler");
-  await expect(page.getByRole("button", { name: "container soy: show the working" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "container soy: show the calculation" })).toBeVisible();
 });
 
 test("a chooser works by keys alone, leaves what was chosen where it is left, and stays inside the window", async ({ page }) => {

@@ -42,10 +42,10 @@ test("a photograph goes with a note: made small, without where it was taken, and
   await open(page, `/inspect/${demoId(8, 3)}`);
   const taken = await photograph(page);
   expect(taken.includes("Exif")).toBe(true);
-  const section = page.getByRole("region", { name: "What was noticed" });
-  await section.getByRole("button", { name: "Keep this note" }).click();
+  const section = page.getByRole("region", { name: "Notebook" });
+  await section.getByRole("button", { name: "Save note" }).click();
   await expect(section.getByText("Write something, or choose a picture.")).toBeVisible();
-  await section.getByLabel("What you noticed").fill("Frost round the rim,\nonly on the window side");
+  await section.getByRole("textbox", { name: "Write a note" }).fill("Frost round the rim,\nonly on the window side");
   await section.getByLabel("Add a photograph").setInputFiles([
     { name: "rim.jpg", mimeType: "image/jpeg", buffer: taken },
     { name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") },
@@ -54,13 +54,13 @@ test("a photograph goes with a note: made small, without where it was taken, and
   await expect(section.getByRole("img", { name: "Chosen: rim.jpg" })).toBeVisible();
   // Without the server it waits on this device with its photograph, also on other pages, and is sent once.
   await page.context().setOffline(true);
-  await section.getByRole("button", { name: "Keep this note" }).click();
+  await section.getByRole("button", { name: "Save note" }).click();
   await expect(section.getByRole("list", { name: "Notes that wait on this device" })).toContainText("note: Frost round the rim,");
   await expect(page.getByText("1 entry is kept on this device")).toBeVisible();
   await page.context().setOffline(false);
   await expect(page.getByText("1 entry is kept on this device")).toBeHidden();
   await expect(section.getByText("only on the window side", { exact: false }).first()).toBeVisible();
-  await expect(section.getByLabel("What you noticed")).toHaveValue("");
+  await expect(section.getByRole("textbox", { name: "Write a note" })).toHaveValue("");
   const shown = section.getByRole("button", { name: /^Show photograph 1/ });
   const src = await shown.locator("img").getAttribute("src");
   const kept = await page.request.get(src ?? "");
@@ -77,7 +77,7 @@ test("a photograph goes with a note: made small, without where it was taken, and
   // It stands in the record too; what was taken away comes back.
   await open(page, `/records/${demoId(8, 3)}`);
   await expect(section.getByText("Frost round the rim", { exact: false })).toBeVisible();
-  await section.getByRole("button", { name: /^Take away/ }).click();
+  await section.getByRole("button", { name: /^Delete/ }).click();
   await expect(section.getByText("None yet.")).toBeVisible();
   expect((await page.request.get(src ?? "")).status()).toBe(404);
   await page.getByRole("button", { name: "Undo" }).click();
@@ -103,10 +103,10 @@ test("a color is kept for its wax and scent, offered where it suits, and told wh
   await page.getByRole("button", { name: "+ a dye" }).click();
   await page.getByLabel(/^Dose/).last().fill("3");
   const dye = await page.getByRole("combobox", { name: /^Dye/ }).last().inputValue();
-  await colors.getByRole("button", { name: "Keep the color" }).click();
+  await colors.getByRole("button", { name: "Save color" }).click();
   await expect(colors.getByText("Give the color a name.")).toBeVisible();
-  await colors.getByLabel("Keep this color as").fill("Wet slate");
-  await colors.getByRole("button", { name: "Keep the color" }).click();
+  await colors.getByLabel("Save this color as").fill("Wet slate");
+  await colors.getByRole("button", { name: "Save color" }).click();
   await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toContainText("tried in this wax with this scent");
   // Another formula of the same wax and scent takes it in one press.
   await open(page, "/formulas/new");
@@ -120,7 +120,7 @@ test("a color is kept for its wax and scent, offered where it suits, and told wh
   await expect(colors.getByText(/colors for other waxes or scents\.$/)).toBeVisible();
   await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
   await choose(page, /^Fragrance$/, "rain on slate");
-  await colors.getByRole("button", { name: "Take away the color Wet slate" }).click();
+  await colors.getByRole("button", { name: "Delete the color Wet slate" }).click();
   await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(colors.getByRole("listitem").filter({ hasText: "Wet slate" })).toBeVisible();

@@ -29,9 +29,9 @@ test("two tabs of one pot without a network: all that both entered arrives, once
   // A correction counts at once as well: its form does not wait for the network.
   await page.getByRole("button", { name: /^Correct: .*50\.5/ }).click();
   await page.getByLabel("What the instrument showed").fill("50.7");
-  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.getByText("7 entries are kept on this device")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Put this in its place" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Save correction" })).toBeHidden();
   await other.close();
   await context.setOffline(false);
   await expect(page.getByText(/kept on this device/)).toBeHidden();
@@ -59,8 +59,8 @@ test("what the server refuses stays on the device with its reason, over a reload
   await open(helper, POT);
   await helper.getByRole("button", { name: "Abandon this batch" }).click();
   await helper.getByLabel("Why").fill("spilt");
-  await helper.getByRole("button", { name: "Abandon it" }).click();
-  await expect(helper.getByRole("button", { name: "Take it up again" })).toBeVisible();
+  await helper.getByRole("button", { name: "Abandon batch" }).click();
+  await expect(helper.getByRole("button", { name: "Restore draft again" })).toBeVisible();
   // The page shows it before it is written: closed now, it would wait on that device.
   const record = `/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`;
   await expect.poll(async () => (await elsewhere.request.get(record)).text()).toContain("abandoned");
@@ -72,16 +72,16 @@ test("what the server refuses stays on the device with its reason, over a reload
   // It is seen wherever the maker is, also after a reload.
   await open(page, "/shelf");
   await strip.getByRole("button", { name: "Look at them" }).click();
-  const list = page.getByRole("dialog", { name: "Entries that were refused" });
+  const list = page.getByRole("dialog", { name: "Rejected entries" });
   await expect(list).toContainText("51 °C");
   await expect(list).toContainText("batch 16");
   await expect(list.getByRole("listitem")).toHaveCount(3);
 
-  await list.getByRole("listitem").filter({ hasText: "53 °C" }).getByRole("button", { name: "Drop it" }).click();
+  await list.getByRole("listitem").filter({ hasText: "53 °C" }).getByRole("button", { name: "Discard entry" }).click();
   await expect(list.getByRole("listitem")).toHaveCount(2);
   await page.getByRole("button", { name: "Have it back" }).click();
   await expect(list.getByRole("listitem")).toHaveCount(3);
-  await list.getByRole("listitem").filter({ hasText: "53 °C" }).getByRole("button", { name: "Drop it" }).click();
+  await list.getByRole("listitem").filter({ hasText: "53 °C" }).getByRole("button", { name: "Discard entry" }).click();
 
   // Moved to the pot that it really belonged to.
   const moved = list.getByRole("listitem").filter({ hasText: "52 °C" });
@@ -93,18 +93,18 @@ test("what the server refuses stays on the device with its reason, over a reload
   const abandoned = ((await answer.json()) as { events: { id: string; kind: string }[] }).events.find((event) => event.kind === "abandoned");
   expect(abandoned).toBeDefined();
   const mended = list.getByRole("listitem").filter({ hasText: "51 °C" });
-  await mended.getByRole("button", { name: "Mend it" }).click();
+  await mended.getByRole("button", { name: "Fix entry" }).click();
   await mended.getByLabel("What the instrument showed").fill("51.5");
   await mended.getByRole("button", { name: "Send it so" }).click();
   await expect(list.getByRole("listitem").filter({ hasText: "51.5 °C" })).toContainText("abandoned");
   await list.getByRole("button", { name: "Close" }).click();
   await open(page, POT);
-  await page.getByRole("button", { name: "Take it up again" }).click();
+  await page.getByRole("button", { name: "Restore draft again" }).click();
   await strip
     .or(page.getByRole("status").filter({ hasText: "was refused" }))
     .getByRole("button", { name: "Look at it" })
     .click();
-  await page.getByRole("dialog").getByRole("button", { name: "Try again as it is" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Send again unchanged" }).click();
   await expect(page.getByText("51.5 °C").first()).toBeVisible();
 });
 
@@ -117,8 +117,8 @@ test("a device that keeps nothing says so before it is relied on, and the page w
     });
   });
   await open(page, POT);
-  const strip = page.getByRole("alert").filter({ hasText: "This browser keeps nothing on the device" });
-  await expect(strip).toContainText("entries wait in the open page only");
+  const strip = page.getByRole("alert").filter({ hasText: "This browser cannot save entries" });
+  await expect(strip).toContainText("entries wait in this open page only");
   await read(page, "54");
   await expect(page.getByText("54 °C").first()).toBeVisible();
   await context.setOffline(true);
@@ -168,14 +168,14 @@ test.describe("with pages kept", () => {
     await keptOn(page, path);
     await context.setOffline(true);
     const hand = page.getByRole("region", { name: "The jar in the hand" });
-    await page.getByRole("button", { name: "Fine: next jar" }).click();
+    await page.getByRole("button", { name: "Fine, next jar" }).click();
     await expect(hand).toContainText("jar 2");
     await page.reload();
     await expect(hand).toContainText("jar 2");
     await page.getByRole("radio", { name: "top" }).click();
     await page.getByRole("radio", { name: "rough, pitted top" }).click();
     await page.getByRole("button", { name: "a speck" }).click();
-    await page.getByRole("button", { name: "Put down, next jar" }).click();
+    await page.getByRole("button", { name: "Save, next jar" }).click();
     await expect(hand).toContainText("jar 3");
     await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
     await context.setOffline(false);
@@ -195,10 +195,10 @@ test.describe("with pages kept", () => {
     for (const text of ["/burn", path]) await keptOn(page, text);
     await context.setOffline(true);
     await page.reload();
-    await expect(page.getByText("This page is as it was read at")).toBeVisible();
-    await page.getByRole("button", { name: "Look at B2" }).click();
+    await expect(page.getByText("This page is from")).toBeVisible();
+    await page.getByRole("button", { name: "Check B2" }).click();
     await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: "small" }).click();
-    await page.getByRole("button", { name: "Put the look down", exact: true }).click();
+    await page.getByRole("button", { name: "Save check", exact: true }).click();
     await expect(page.getByText("1 entry is kept on this device")).toBeVisible();
     await page.reload();
     await expect(page.getByText("1 entry is kept on this device")).toBeVisible();
@@ -224,7 +224,7 @@ test.describe("with pages kept", () => {
 
     await context.setOffline(true);
     await page.reload();
-    await expect(page.getByText("This page is as it was read at")).toBeVisible();
+    await expect(page.getByText("This page is from")).toBeVisible();
     await expect(page.getByText("57 °C").first()).toBeVisible();
     await read(page, "58");
     await page.getByLabel("Note").fill("by candle light");
@@ -238,7 +238,7 @@ test.describe("with pages kept", () => {
     await page.getByRole("link", { name: /^rack/ }).click();
     await expect(page.getByRole("heading", { name: "Rack" })).toBeVisible();
     await page.goto("/inspect");
-    await expect(page.getByRole("heading", { name: "Look-over" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Inspection" })).toBeVisible();
     await page.goto("/bench");
     await page.getByRole("listitem").filter({ hasText: "Quince and smoke, tin" }).getByRole("link", { name: "Go to the pot" }).click();
     await expect(page.getByText("by candle light")).toBeVisible();

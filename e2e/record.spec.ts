@@ -4,13 +4,13 @@ import { expect, open, test } from "./support";
 
 const entries = "Log";
 
-test("an entry taken back stays in the record, struck through, with who and when", async ({ page }) => {
+test("an entry taken back in the record, struck through, with who and when", async ({ page }) => {
   await open(page, `/records/${demoId(8, 4)}`);
   await page.getByRole("button", { name: /^Who is working/ }).click();
   await page.getByRole("menuitemradio", { name: "Brill" }).click();
   await expect(page.getByRole("button", { name: "Who is working: Brill" })).toBeVisible();
   await page.getByRole("button", { name: /^Correct: stirred/ }).click();
-  await page.getByRole("button", { name: "Take the entry back" }).click();
+  await page.getByRole("button", { name: "Delete entry" }).click();
   const row = page.getByRole("listitem").filter({ hasText: "stirred 2 min" });
   await expect(row.locator(".line-through")).toBeVisible();
   await expect(row).toContainText("taken back at 14:20 by Brill");
@@ -22,10 +22,10 @@ test("the time of pouring can be corrected, and setting and curing follow", asyn
   await expect(page.getByText("Sun 15 Mar 11:47")).toBeVisible();
   await page.getByRole("button", { name: /^Correct: poured/ }).click();
   await page.getByLabel("When").fill("16:00");
-  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.getByText(/16:00 is 1 h 40 min ahead of now/)).toBeVisible();
   await page.getByLabel("When").fill("12:30");
-  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.getByText("Sun 15 Mar 12:30")).toBeVisible();
   await expect(page.getByText("Sun 15 Mar 11:47")).toBeHidden();
 });
@@ -35,7 +35,7 @@ test("a reading can be corrected twice; only the newest counts, all three stay",
   const fix = async (from: string, to: string) => {
     await page.getByRole("button", { name: new RegExp(`^Correct: pour reading.*${from} °C$`) }).click();
     await page.getByLabel("What the instrument showed").fill(to);
-    await page.getByRole("button", { name: "Put this in its place" }).click();
+    await page.getByRole("button", { name: "Save correction" }).click();
   };
   await fix("66.5", "950");
   await expect(page.getByText(/950 °C is hotter than any wax is heated/)).toBeVisible();
@@ -50,7 +50,7 @@ test("a reading can be corrected twice; only the newest counts, all three stay",
 test("a closed record can be reopened, and closed again", async ({ page }) => {
   await open(page, `/records/${demoId(8, 1)}`);
   await expect(page.getByText("Nothing was missing.")).toBeVisible();
-  await page.getByRole("button", { name: "Reopen it" }).click();
+  await page.getByRole("button", { name: "Reopen record" }).click();
   await expect(page.getByRole("button", { name: "Close the record" })).toBeVisible();
   await page.getByRole("button", { name: "Close the record" }).click();
   await expect(page.getByText("Nothing was missing.")).toBeVisible();
@@ -66,10 +66,10 @@ test("two people at one pot see each other's entries, and only one of two correc
   await weighed(page).click();
   await weighed(other).click();
   await page.getByLabel("What it weighed").fill("640");
-  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await page.getByRole("button", { name: "Save correction" }).click();
   await expect(page.locator(".line-through", { hasText: "weighed jar paraffin" })).toHaveCount(1);
   await other.getByLabel("What it weighed").fill("650");
-  await other.getByRole("button", { name: "Put this in its place" }).click();
+  await other.getByRole("button", { name: "Save correction" }).click();
   await expect(other.getByRole("alert").filter({ hasText: "That entry has been corrected already. Correct the newer one." })).toBeVisible();
   await expect(other.getByLabel("What it weighed")).toHaveValue("650");
   await other.reload();
@@ -80,14 +80,14 @@ test("steps can be put in out of order, and what was skipped can be put in later
   await open(page, `/bench/${demoId(8, 6)}`);
   await page.getByRole("button", { name: /^stir/ }).click();
   await page.getByLabel("Stirred for").fill("1:30");
-  await page.getByRole("button", { name: "Record the stirring" }).click();
+  await page.getByRole("button", { name: "Record stirring" }).click();
   // The pot goes on from the last step done; the ones before stay open.
   await expect(page.getByRole("heading", { name: "Bring it to the pour range" })).toBeVisible();
   await expect(page.getByRole("button", { name: /^add fragrance/ })).toContainText("open");
   await page.getByRole("button", { name: /^add fragrance/ }).click();
   await page.getByLabel("Thermometer shows").fill("85,5");
   await page.getByLabel("When").fill("14:17");
-  await page.getByRole("button", { name: "Record the add reading" }).click();
+  await page.getByRole("button", { name: "Record temperature" }).click();
   await expect(page.getByRole("button", { name: /^add fragrance/ })).toContainText("done");
   await expect(page.getByRole("listitem").filter({ hasText: "add reading, long probe" })).toContainText("14:17");
   await open(page, `/records/${demoId(8, 6)}`);
@@ -121,7 +121,7 @@ test("stirring by the clock puts the time stirred into its field", async ({ page
   await page.getByRole("button", { name: "Start stirring" }).click();
   await page.clock.runFor(125_000);
   await expect(page.getByRole("timer")).toHaveText("0:00");
-  await expect(page.getByText(/✓ \d s past the time/)).toBeVisible();
-  await page.getByRole("button", { name: "Stop and use this time" }).click();
+  await expect(page.getByText(/✓ \d s over/)).toBeVisible();
+  await page.getByRole("button", { name: "Stop and record" }).click();
   await expect(page.getByLabel("Stirred for")).toHaveValue(/^12[4-6] s$/);
 });

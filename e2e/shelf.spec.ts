@@ -17,18 +17,18 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
   const text =
     'Wachs;Art;largest_load_percent;melts_at_c;remarks\r\n\r\ncr\u00e8me soy;soy;9,5;48,5;"first line\r\nsecond; line"\r\n;;;;\r\n=2+5;palm;7;;"-5 \u00b0C shed"\r\nbutter wax;butter;8;;\r\n';
   await read("ansi.csv", Buffer.from(text, "latin1"));
-  await expect(page.getByText("Say above which column holds the name.")).toBeVisible();
+  await expect(page.getByText("Choose the name column above.")).toBeVisible();
   await page.getByLabel("Name", { exact: true }).selectOption({ label: "Wachs" });
   await page.getByLabel("Family", { exact: true }).selectOption({ label: "Art" });
-  await expect(page.getByRole("heading", { name: "2 new, 0 changed, 0 as they are, 1 cannot be taken" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "2 new, 0 changed, 0 unchanged, 1 with errors" })).toBeVisible();
   await expect(fate("butter wax")).toContainText("“butter” is none of soy");
   await expect(fate("butter wax")).toContainText("6");
-  await expect(page.getByRole("button", { name: "Take them all in" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Import all rows" })).toBeDisabled();
   await read("ansi.csv", Buffer.from(text.replace(";butter;", ";beeswax;"), "latin1"));
   await page.getByLabel("Name", { exact: true }).selectOption({ label: "Wachs" });
   await page.getByLabel("Family", { exact: true }).selectOption({ label: "Art" });
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText("Taken in from ansi.csv: 3 new, 0 changed, 0 as they were.")).toBeVisible();
+  await page.getByRole("button", { name: "Import all rows" }).click();
+  await expect(page.getByText("Imported from ansi.csv: 3 new, 0 changed, 0 unchanged.")).toBeVisible();
 
   // Out again: defused, with a mark; and back in: nothing changes.
   const [out] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Write 3 waxes to a file" }).click()]);
@@ -37,12 +37,12 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
   expect(written).toContain("'=2+5");
   expect(written).toContain("crème soy,soy,9.5,48.5");
   await read("again.csv", Buffer.from(written));
-  await expect(page.getByRole("heading", { name: "0 new, 0 changed, 3 as they are" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "0 new, 0 changed, 3 unchanged" })).toBeVisible();
   // One figure changed in the spreadsheet is one row changed.
   await read("changed.csv", Buffer.from(written.replace("soy,9.5", "soy,10")));
-  await expect(fate("crème soy")).toContainText("Largest load · % of the wax: 9.5 → 10");
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText("Taken in from changed.csv: 0 new, 1 changed, 2 as they were.")).toBeVisible();
+  await expect(fate("crème soy")).toContainText("Maximum fragrance load · % of the wax: 9.5 → 10");
+  await page.getByRole("button", { name: "Import all rows" }).click();
+  await expect(page.getByText("Imported from changed.csv: 0 new, 1 changed, 2 unchanged.")).toBeVisible();
   await open(page, "/shelf");
   await expect(page.getByRole("region", { name: "Waxes" })).toContainText("takes up to 10 % of the wax");
   await expect(page.getByRole("region", { name: "Waxes" })).toContainText("=2+5");
@@ -51,27 +51,27 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
 test("lots are received by weight or volume, counted, and taken back", async ({ page }) => {
   await open(page, "/shelf");
   await page.getByRole("link", { name: "hay loft", exact: true }).click();
-  const lot = page.getByRole("form", { name: "Receive a lot" });
+  const lot = page.getByRole("form", { name: "Receive stock" });
   // A volume asks for the density, and shows the mistake that was near.
   await lot.getByLabel("Amount").fill("8 fl oz");
-  await lot.getByLabel("What the lot cost").fill("free");
-  await lot.getByRole("button", { name: "Put it in stock" }).click();
+  await lot.getByLabel("Cost of the lot").fill("free");
+  await lot.getByRole("button", { name: "Add to stock" }).click();
   await expect(lot.getByText("is not an amount of money")).toBeVisible();
   await expect(lot.getByText("the density of hay loft is not known")).toBeVisible();
   await lot.getByLabel("Density of hay loft").fill("1.05");
   await expect(lot.getByRole("status")).toContainText("236.6 ml × 1.05 g/ml = 248.4 g");
   await expect(lot.getByRole("status")).toContainText("21.6 g too little");
-  await lot.getByLabel("What the lot cost").fill("21,60");
+  await lot.getByLabel("Cost of the lot").fill("21,60");
   await lot.getByLabel("Supplier's lot code").fill("HL-8");
-  await lot.getByRole("button", { name: "Put it in stock" }).click();
+  await lot.getByRole("button", { name: "Add to stock" }).click();
   const lots = page.getByRole("region", { name: "Lots" });
   await expect(lots.getByRole("listitem").filter({ hasText: "HL-8" })).toContainText("€21.60");
   await expect(page.getByText("275 g").first()).toBeVisible();
 
-  const counting = page.getByRole("form", { name: "Count what is there" });
+  const counting = page.getByRole("form", { name: "Count the stock" });
   await counting.getByLabel("Found").fill("250");
   await expect(counting.getByRole("status")).toContainText(/less than the/);
-  await counting.getByRole("button", { name: "Set the stock to it" }).click();
+  await counting.getByRole("button", { name: "Save count" }).click();
   await expect(page.getByRole("region", { name: "Counts" })).toContainText("250 g");
   await expect(page.getByText("250 g on hand")).toBeVisible();
   await page.getByRole("button", { name: "Take back the count of 250 g" }).click();
@@ -92,19 +92,19 @@ test("a vessel shows its fills, wick places and a template at its true size", as
   await expect(page.getByText("On the shelf for this diameter: right one")).toBeVisible();
   await page.getByRole("radio", { name: "2" }).click();
   // 0.424 × 29 mm: the centroid of half a disc, 4 R ÷ 3 π.
-  await expect(page.getByRole("region", { name: "Wick places" })).toContainText("12.3 mm from the center, 24.6 mm apart");
+  await expect(page.getByRole("region", { name: "Wick placement" })).toContainText("12.3 mm from the center, 24.6 mm apart");
   await page.getByLabel("Density").fill("0,88");
   // A straight tin: π × 29² × 48 mm × 0.88 g/ml = 111.6 g.
-  await expect(page.getByRole("button", { name: "the fill by its measures: show the working" })).toContainText("111.6 g");
+  await expect(page.getByRole("button", { name: "the fill by its measures: show the calculation" })).toContainText("111.6 g");
   // A larger headspace leaves less: 111.6 × 43 ÷ 48. Water to the rim counts by that share; what is found can be poured.
   await page.getByLabel("Headspace").fill("15");
-  await expect(page.getByRole("button", { name: /, the fill by its measures: show the working$/ })).toContainText("100 g");
-  await page.getByLabel("Water it holds").fill("153");
+  await expect(page.getByRole("button", { name: /, the fill by its measures: show the calculation$/ })).toContainText("100 g");
+  await page.getByLabel("Weight of water").fill("153");
   await page.getByLabel("weighed").selectOption({ label: "to the rim" });
   // 153 g × 43 ÷ 58 ÷ 0.9982 × 0.88 = 100.0 g.
-  await expect(page.getByRole("button", { name: /, the fill by water: show the working$/ })).toContainText("100 g");
-  await page.getByRole("button", { name: "Pour this" }).first().click();
-  await expect(page.getByRole("region", { name: "Fill four ways" })).toContainText("working100 g");
+  await expect(page.getByRole("button", { name: /, the fill by water: show the calculation$/ })).toContainText("100 g");
+  await page.getByRole("button", { name: "Use this fill" }).first().click();
+  await expect(page.getByRole("region", { name: "Fill weight, four methods" })).toContainText("working100 g");
   await expect(page.getByLabel("Headspace")).toHaveValue("15 mm");
   await page.getByRole("radio", { name: "2" }).click();
   await page.getByRole("link", { name: "Centring template" }).click();
@@ -137,9 +137,9 @@ test("what there is says what can be filled, alone and as the best mix", async (
   const first = page.getByRole("region", { name: "Products" }).getByRole("listitem").first();
   await expect(first.locator("[data-alone]")).toHaveText(/^\d+$/);
   // The products stand there with their prices: nothing has to be typed anew.
-  await expect(first.getByLabel("One earns")).not.toHaveValue("");
+  await expect(first.getByLabel("Profit on one")).not.toHaveValue("");
   await page.getByLabel("The mix that").selectOption("earn");
-  await page.getByRole("button", { name: "Find the mix" }).click();
+  await page.getByRole("button", { name: "Find best mix" }).click();
   await expect(page.getByText("✓ proved: no mix does better")).toBeVisible();
   // Two kinds that want the same oil.
   const lines = page.getByRole("region", { name: "Products" }).getByRole("listitem");
@@ -149,26 +149,26 @@ test("what there is says what can be filled, alone and as the best mix", async (
       .last()
       .click();
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "+ a formula in a vessel" }).click();
-  await page.getByRole("button", { name: "Find the mix" }).click();
-  await expect(page.getByText("Type what one of them earns")).toBeVisible();
+  await page.getByRole("button", { name: "Find best mix" }).click();
+  await expect(page.getByText("Type the profit on one of them")).toBeVisible();
   for (const [index, vessel] of ["narrow tin", "squat tumbler"].entries()) {
     await choose(page, /^Formula/, "Rain on slate, tumbler", index);
     await choose(page, /^in$/, vessel, index);
   }
-  await page.getByLabel("One earns").nth(0).fill("6");
-  await page.getByLabel("One earns").nth(1).fill("10");
-  const oil = page.getByRole("region", { name: "What is there" }).getByRole("listitem").filter({ hasText: "rain on slate" });
+  await page.getByLabel("Profit on one").nth(0).fill("6");
+  await page.getByLabel("Profit on one").nth(1).fill("10");
+  const oil = page.getByRole("region", { name: "Stock to use" }).getByRole("listitem").filter({ hasText: "rain on slate" });
   await oil.getByLabel("There").fill("100 g");
-  await page.getByRole("button", { name: "Find the mix" }).click();
+  await page.getByRole("button", { name: "Find best mix" }).click();
   await expect(page.getByText("✓ proved: no mix does better")).toBeVisible();
   // With 5 % spare and 8 % of the wax a tin takes 8.56 g of oil and a tumbler 13.69 g: of 100 g, 7 tumblers earn 70,
   // 5 and 3 earn 68, 4 and 5 earn 70, 2 and 8 earn 68; 6 tumblers and 2 tins take 99.2 g and earn 72.
-  await expect(page.getByText("It earns €72.00")).toBeVisible();
-  await page.getByLabel("Least").nth(0).fill("30");
-  await page.getByRole("button", { name: "Find the mix" }).click();
+  await expect(page.getByText("Profit €72.00")).toBeVisible();
+  await page.getByLabel("Minimum").nth(0).fill("30");
+  await page.getByRole("button", { name: "Find best mix" }).click();
   await expect(page.getByText(/least counts alone need \d+ % of the rain on slate/)).toBeVisible();
-  await page.getByLabel("Least").nth(0).fill("");
-  await page.getByRole("button", { name: "Find the mix" }).click();
+  await page.getByLabel("Minimum").nth(0).fill("");
+  await page.getByRole("button", { name: "Find best mix" }).click();
   await expect(page.getByText("✓ proved")).toBeVisible();
   await page.getByRole("link", { name: /^Plan Rain on slate/ }).click();
   await expect

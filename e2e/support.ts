@@ -118,12 +118,12 @@ export async function emptyWorkshop(page: Page, name: string, units: { mass?: st
   await open(page, "/workshops");
   const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
   await form.getByLabel("Name of the workshop").fill(name);
-  await form.getByLabel("Who works here").fill("Ilvo");
+  await form.getByLabel("Your first name").fill("Ilvo");
   if (units.mass) await form.getByLabel("Weights").selectOption({ label: units.mass });
   if (units.length) await form.getByLabel("Lengths").selectOption({ label: units.length });
   if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
   await choose(form, "Time zone", "UTC");
-  await form.getByRole("button", { name: "Make this workshop" }).click();
+  await form.getByRole("button", { name: "Create workshop" }).click();
   await expect(page.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
 }
 
@@ -132,8 +132,8 @@ export async function takeFile(page: Page, part: string, name: string, body: str
   await open(page, "/shelf/file");
   await page.getByLabel("Which part of the shelf").selectOption(part);
   await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText(/Taken in from/)).toBeVisible();
+  await page.getByRole("button", { name: "Import all rows" }).click();
+  await expect(page.getByText(/Imported from/)).toBeVisible();
 }
 
 export { expect };

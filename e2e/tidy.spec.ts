@@ -72,8 +72,8 @@ test("what was used is put away and taken back out, what never was is deleted, a
   };
   const undone = (of: string) => page.getByRole("listitem").filter({ hasText: of }).getByRole("button", { name: "Undo" });
   await more("rain on slate", "Delete");
-  await expect(page.getByText("It is used in formulas, which keep it. Put it away instead")).toBeVisible();
-  await more("rain on slate", "Put away");
+  await expect(page.getByText("It is used in formulas, so it cannot be deleted. Archive it instead")).toBeVisible();
+  await more("rain on slate", "Archive");
   await expect(page.getByRole("link", { name: "rain on slate", exact: true })).toBeHidden();
   await open(page, "/formulas/new");
   await page.getByRole("combobox", { name: /^Fragrance$/ }).fill("rain");
@@ -85,8 +85,8 @@ test("what was used is put away and taken back out, what never was is deleted, a
   ).toBeVisible();
   await expect(page.getByRole("option", { name: "rain on slate" })).toHaveCount(0);
   await open(page, "/shelf?kind=fragrance&away=1");
-  await more("rain on slate", "Take back out");
-  await expect(page.getByText("rain on slate is back.")).toBeVisible();
+  await more("rain on slate", "Restore");
+  await expect(page.getByText("rain on slate is restored.")).toBeVisible();
 
   await open(page, "/shelf?kind=fragrance");
   await more("hay loft", "Duplicate");
@@ -101,7 +101,7 @@ test("what was used is put away and taken back out, what never was is deleted, a
   const dialog = page.getByRole("dialog", { name: /Merge hay loft, copy/ });
   await dialog.getByRole("combobox").fill("garden");
   await page.getByRole("option", { name: "garden mint" }).click();
-  await dialog.getByRole("button", { name: "Merge them" }).click();
+  await dialog.getByRole("button", { name: "Merge" }).click();
   await expect(page.getByText("hay loft, copy is now part of garden mint.")).toBeVisible();
   await expect(page.getByRole("link", { name: "hay loft, copy" })).toBeHidden();
   await undone("is now part of").click();
@@ -115,18 +115,18 @@ test("lots and products come in from rows pasted out of a spreadsheet, and go ou
     .getByLabel("Or paste rows from a spreadsheet")
     .fill("of what\tamount\tcost of the lot\treceived on\ncontainer soy\t10 lb\t40\t2026-03-01\nnarrow tin\t24\t\t2026-03-02");
   await expect(page.getByRole("heading", { name: /2 new/ })).toBeVisible();
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText("Taken in from what was pasted: 2 new")).toBeVisible();
+  await page.getByRole("button", { name: "Import all rows" }).click();
+  await expect(page.getByText("Imported from what was pasted: 2 new")).toBeVisible();
   await page.getByLabel("Which part of the shelf").selectOption("product");
   await page
     .getByLabel("Or paste rows from a spreadsheet")
     .fill("name\tformula\tvessel or mold\twick\tprice\nTin of rain\tRain on slate, tumbler\tnarrow tin\t\t9.50");
-  await page.getByRole("button", { name: "Take them all in" }).click();
-  await expect(page.getByText("Taken in from what was pasted: 1 new")).toBeVisible();
+  await page.getByRole("button", { name: "Import all rows" }).click();
+  await expect(page.getByText("Imported from what was pasted: 1 new")).toBeVisible();
   const csv = await (await request.get(`/api/workshops/${workshop}/shelf/product`)).text();
   expect(csv).toContain("Tin of rain");
   await page.getByLabel("Read a file").setInputFiles({ name: "p.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
-  await expect(page.getByRole("heading", { name: /0 new, 0 changed, 9 as they are/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /0 new, 0 changed, 9 unchanged/ })).toBeVisible();
 });
 
 test.describe("on a slow line", () => {

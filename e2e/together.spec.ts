@@ -37,9 +37,9 @@ test("a list shows what another window entered", async ({ page, browser, worksho
   // Nothing happened since it was opened: it was asked for once, and nothing that stands behind its links.
   expect(drawn).toEqual([]);
   await other.getByLabel("Thermometer shows").fill("85");
-  await other.getByRole("button", { name: "Record the heat reading" }).click();
+  await other.getByRole("button", { name: "Record temperature" }).click();
   // Inside its range it is the pot that needs hands soonest, and stands above the list.
-  const soonest = page.getByRole("region", { name: "Needs hands soonest" });
+  const soonest = page.getByRole("region", { name: "Next up" });
   await expect(soonest).toContainText("Quince and smoke, tin");
   await expect(soonest).toContainText("next: add fragrance");
   await other.getByRole("button", { name: "Undo" }).click();
@@ -53,9 +53,9 @@ test("a page goes on sending to the workshop that it shows, whatever another tab
   await open(other, "/workshops");
   const form = other.locator("section", { hasText: "A new, empty workshop" }).last();
   await form.getByLabel("Name of the workshop").fill("Elsewhere");
-  await form.getByLabel("Who works here").fill("Ilvo");
+  await form.getByLabel("Your first name").fill("Ilvo");
   await form.getByLabel("Time zone").fill("UTC");
-  await form.getByRole("button", { name: "Make this workshop" }).click();
+  await form.getByRole("button", { name: "Create workshop" }).click();
   await expect(other.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
   await page.getByPlaceholder("Anything out of the ordinary").fill("still the first shed");
   await page.getByRole("button", { name: "Add the note" }).click();
@@ -64,7 +64,7 @@ test("a page goes on sending to the workshop that it shows, whatever another tab
   await page.getByRole("button", { name: "Undo" }).click();
 });
 
-test("a link leads on within the page, and to a tab of its own where that is asked for", async ({ page, workshop }) => {
+test("a link leads on within the page, and to a tab of its own where that is ordered", async ({ page, workshop }) => {
   await open(page, "/formulas");
   await page.evaluate(() => Object.assign(window, { kept: "same page" }));
   const records = page.getByRole("navigation").getByRole("link", { name: "Records" });

@@ -6,7 +6,7 @@ import { expect, keptOn, open, test } from "./support";
 async function startPot(page: Page): Promise<string> {
   await open(page, `/plan?formula=${demoId(6, 1)}`);
   await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
   return new URL(page.url()).pathname;
@@ -36,7 +36,7 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
     await enter(page, "Thermometer shows", "85.5");
     await at(page, "Add the fragrance");
     await enter(page, "Thermometer shows", "85.5");
-    await at(page, "Stir by the clock");
+    await at(page, /^Stir$/);
   }
   // The first stands by itself while the second is read on: what was entered for each stays with it.
   for (const [pot, shown] of [
@@ -44,14 +44,14 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
     [pots[1], "73"],
   ] as const) {
     await open(page, pot ?? "");
-    await at(page, "Stir by the clock");
-    await page.getByRole("button", { name: "Record the stirring" }).click();
+    await at(page, /^Stir$/);
+    await page.getByRole("button", { name: "Record stirring" }).click();
     await at(page, "Bring it to the pour range");
     await enter(page, "Thermometer shows", shown);
     await expect(page.getByText(new RegExp(`▲ ${shown === "72" ? "8.5" : "9.5"} °C above the pour range`)).first()).toBeVisible();
   }
   await open(page, "/bench");
-  const soonest = page.getByRole("region", { name: "Needs hands soonest" });
+  const soonest = page.getByRole("region", { name: "Next up" });
   await expect(soonest).toBeVisible();
   await expect(page.getByRole("link", { name: "Go to the pot" })).not.toHaveCount(0);
   for (const pot of pots) {
@@ -64,8 +64,8 @@ async function bothPots(page: Page, middle: { before(pots: string[]): Promise<vo
   await middle.after();
   for (const pot of pots) {
     await open(page, pot);
-    await page.getByRole("button", { name: "Mark it poured" }).click();
-    await expect(page.getByText(/Leave it unmoved until/)).toBeVisible();
+    await page.getByRole("button", { name: "Mark as poured" }).click();
+    await expect(page.getByText(/Do not move it until/)).toBeVisible();
   }
   await open(page, "/rack");
   for (const pot of pots) await expect(page.locator(`a[href$="/rack/${pot.split("/").at(-1)}"]`).first()).toBeVisible();

@@ -34,7 +34,7 @@ const PARTS: Record<string, { at: string; opens: (page: Page) => Promise<void>; 
         .first()
         .click(),
     typed: "also ",
-    field: (page) => page.getByRole("textbox", { name: "Note" }),
+    field: (page) => page.getByRole("textbox", { name: "Note", exact: true }),
   },
 };
 

@@ -52,7 +52,7 @@ const VIEWS = {
   hazard: `/sell/hazard?formula=${demoId(6, 1)}`,
   recall: "/sell/recall?q=RS",
   sales: "/sell/sales",
-  "orders from a file": "/sell/import",
+  "import orders": "/sell/import",
   records: "/records",
   record: `/records/${demoId(8, 2)}`,
   import: "/records/import",
@@ -127,22 +127,22 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   const add = async (kind: string, fields: Record<string, string>) => {
     await page.getByRole("button", { name: `Add ${kind}` }).click();
     for (const [label, text] of Object.entries(fields)) await page.getByLabel(label).fill(text);
-    await page.getByRole("button", { name: "Put it on the shelf" }).click();
-    await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+    await page.getByRole("button", { name: "Add to the shelf" }).click();
+    await expect(page.getByRole("button", { name: "Add to the shelf" })).toBeHidden();
   };
-  await add("a wax", { Name: "plain soy", "Largest load": "10" });
+  await add("a wax", { Name: "plain soy", "Maximum fragrance load": "10" });
   await add("a fragrance", { Name: "wet fern", "Flash point": "200F" });
   await page.getByRole("button", { name: "Add a vessel" }).click();
   await page.getByLabel("Name").fill("pint jar");
-  await page.getByLabel("Stated fill").fill("8 fl oz");
-  await page.getByLabel("Working fill").fill("1 lb 4 oz");
+  await page.getByLabel("Net weight").fill("8 fl oz");
+  await page.getByLabel("Fill weight").fill("1 lb 4 oz");
   for (const label of ["Inner diameter at the rim", "Inner diameter at the bottom", "Inner height"]) await page.getByLabel(label).fill("4 in");
-  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await page.getByRole("button", { name: "Add to the shelf" }).click();
   await expect(page.getByText(/“8 fl oz” is a volume. Weigh it/)).toBeVisible();
-  await expect(page.getByLabel("Working fill")).toHaveValue("1 lb 4 oz");
-  await page.getByLabel("Stated fill").fill("20 oz");
-  await page.getByRole("button", { name: "Put it on the shelf" }).click();
-  await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+  await expect(page.getByLabel("Fill weight")).toHaveValue("1 lb 4 oz");
+  await page.getByLabel("Net weight").fill("20 oz");
+  await page.getByRole("button", { name: "Add to the shelf" }).click();
+  await expect(page.getByRole("button", { name: "Add to the shelf" })).toBeHidden();
   await expect(page.getByText("20 oz").first()).toBeVisible();
   await add("an instrument", { Name: "glass stick", Correction: "+0.9" });
   await expect(page.getByText("correction +0.9 °F")).toBeVisible();
@@ -154,24 +154,24 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await page.getByRole("button", { name: "Save the formula" }).click();
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
   await page.getByLabel("Count").fill("2");
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   // No scale is on the shelf yet: what it can show is asked for, never assumed.
   await expect(page.getByRole("button", { name: "Start the batch" })).toBeDisabled();
-  await page.getByRole("link", { name: "Put yours there" }).click();
+  await page.getByRole("link", { name: "Add yours" }).click();
   await page.getByRole("button", { name: "Add an instrument" }).click();
   await page.getByLabel("Name").fill("ounce scale");
   await page.getByRole("region", { name: "Instruments" }).getByLabel("Kind").selectOption("scale");
   await page.getByLabel("Step").fill("0.1 oz");
   await page.getByLabel("Takes up to").fill("11 lb");
-  await page.getByRole("button", { name: "Put it on the shelf" }).click();
-  await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+  await page.getByRole("button", { name: "Add to the shelf" }).click();
+  await expect(page.getByRole("button", { name: "Add to the shelf" })).toBeHidden();
   await open(page, "/formulas");
   await page.getByRole("link", { name: "Plan a batch" }).click();
   await page.getByLabel("Count").fill("2");
-  await page.getByLabel("Spare").fill("0");
+  await page.getByLabel("Extra").fill("0");
   // 40 oz at 8 % of the wax: 37.0 + 3.0.
-  await expect(page.getByRole("button", { name: "plain soy: show the working" })).toContainText("37.0");
-  await expect(page.getByRole("button", { name: "wet fern: show the working" })).toContainText("3.0");
+  await expect(page.getByRole("button", { name: "plain soy: show the calculation" })).toContainText("37.0");
+  await expect(page.getByRole("button", { name: "wet fern: show the calculation" })).toContainText("3.0");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh plain soy" })).toBeVisible();
   const pot = page.url();
@@ -185,8 +185,8 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await open(page, "/shelf");
   await page.getByRole("button", { name: "Change gram jar" }).click();
   await page.getByLabel("Name").fill("gram tumbler");
-  await page.getByRole("button", { name: "Save the change" }).click();
-  await expect(page.getByRole("button", { name: "Save the change" })).toBeHidden();
+  await page.getByRole("button", { name: "Save changes" }).click();
+  await expect(page.getByRole("button", { name: "Save changes" })).toBeHidden();
   const file = await page.request.get(
     `/api/workshops/${(await page.context().cookies()).find((cooky) => cooky.name === "hearth_workshop")?.value}/shelf/vessel`,
   );
@@ -202,7 +202,7 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await page.getByLabel("Scale shows").fill("85 g");
   await page.getByRole("button", { name: "Record the weight" }).click();
   await page.getByLabel("Thermometer shows").fill("184.1");
-  await page.getByRole("button", { name: "Record the heat reading" }).click();
+  await page.getByRole("button", { name: "Record temperature" }).click();
   await expect(page.getByText("✓ inside the heat range (181–189 °F)").first()).toBeVisible();
   await expect(page.getByText(/shown 184.1 °F, corrected/)).toBeVisible();
 });

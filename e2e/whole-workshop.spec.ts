@@ -27,12 +27,12 @@ test("a workshop is downloaded, imported under Workshops with its progress shown
   const section = page.locator("section", { hasText: "Import a workshop" }).last();
   await section.getByRole("button", { name: "Import workshop" }).click();
   await expect(section.getByText("Choose the file first.")).toBeVisible();
-  await section.getByLabel("File of the workshop").setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("no export\n") });
+  await section.getByLabel("File of the workshop").setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("not a workshop export\n") });
   await section.getByRole("button", { name: "Import workshop" }).click();
-  await expect(section.getByText(/This file is no export of a workshop/)).toBeVisible();
+  await expect(section.getByText(/This file is not a workshop export/)).toBeVisible();
   await section.getByLabel("File of the workshop").setInputFiles({ name: "workshop.ndjson.gz", mimeType: "application/gzip", buffer: file });
   await section.getByRole("button", { name: "Import workshop" }).click();
-  await expect(section.getByRole("status")).toContainText(/(Sending the file|Reading it in): \d+ %/);
+  await expect(section.getByRole("status")).toContainText(/(Sending the file|Importing the file): \d+ %/);
   await expect(page).toHaveURL(new RegExp(`/w/${fresh}$`));
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
   const again = linesOf(Buffer.from(await (await fetch(`${process.env.HEARTH_URL}/api/workshops/${fresh}/whole`)).arrayBuffer()));

@@ -49,7 +49,7 @@ const STEP_TYPES: readonly [name: string, path: string, kind: "key" | "tap", tar
     `/burn/${demoId(0x3f, 2)}`,
     "tap",
     async (page) => {
-      await page.getByRole("button", { name: "Look at A1" }).click();
+      await page.getByRole("button", { name: "Check A1" }).click();
       await flames(page, "steady").waitFor();
       return [flames(page, "steady"), flames(page, "small")];
     },

@@ -18,7 +18,7 @@ afterEach(() => {
 });
 
 describe("listening to other machines", () => {
-  it("is asked for by an address, and says in one sentence what is wrong", () => {
+  it("is asked by an address, and says in one sentence what is wrong", () => {
     expect(readListening([])).toEqual({ listening: null, rest: [] });
     expect(readListening(["--listen", "192.168.1.20", "--x"])).toEqual({ listening: { address: "192.168.1.20", proxies: [] }, rest: ["--x"] });
     for (const [flags, why] of [

@@ -10,7 +10,7 @@ describe("where the server listens", () => {
     for (const host of [undefined, "127.0.0.1", "localhost", "::1"]) expect(() => refuseOtherAddresses(host)).not.toThrow();
   });
 
-  it("takes the next port where the one asked for is taken", async () => {
+  it("takes the next port where the one ordered is taken", async () => {
     const first = await freePort();
     const holder = createServer();
     await new Promise<void>((resolve) => holder.listen(first, "127.0.0.1", resolve));

@@ -22,7 +22,7 @@ interface Shot {
   prepare?: (page: Page) => Promise<void>;
 }
 
-const foreseen = (page: Page) => page.getByRole("region", { name: "Foreseen" }).waitFor();
+const foreseen = (page: Page) => page.getByRole("region", { name: "Forecast" }).waitFor();
 
 /** The main views, each as its picture shows it. */
 export const SHOTS: Shot[] = [
@@ -36,15 +36,15 @@ export const SHOTS: Shot[] = [
     prepare: async (page) => {
       await page.getByLabel("Count").nth(1).fill("12");
       await page.getByLabel("Count").nth(2).fill("4");
-      await page.getByRole("button", { name: /container soy: show the working/ }).click();
-      await page.getByText("How container soy comes about").waitFor();
+      await page.getByRole("button", { name: /container soy: show the calculation/ }).click();
+      await page.getByText("How container soy is calculated").waitFor();
     },
   },
   {
     name: "fill",
     path: "/plan/fill",
     prepare: async (page) => {
-      await page.getByRole("button", { name: "Find the mix" }).click();
+      await page.getByRole("button", { name: "Find best mix" }).click();
       await page.getByText("✓ proved").waitFor();
     },
   },
@@ -57,7 +57,7 @@ export const SHOTS: Shot[] = [
       await count("Hay loft, squat tumbler").fill("8");
       await count("Quince and smoke, narrow tin").fill("10");
       await page.getByText("Minute by minute").waitFor();
-      await page.getByRole("button", { name: "Stop looking, keep this" }).waitFor({ state: "hidden" });
+      await page.getByRole("button", { name: "Stop and keep this" }).waitFor({ state: "hidden" });
       await page.getByRole("region", { name: "Timetable" }).evaluate((item) => item.scrollIntoView({ block: "start" }));
       // It is painted by parts, a few with each frame.
       await page.waitForTimeout(500);
@@ -91,7 +91,7 @@ export const SHOTS: Shot[] = [
     path: `/burn/${demoId(0x3f, 2)}`,
     phone: true,
     prepare: async (page) => {
-      await page.getByRole("button", { name: "Look at A1" }).click();
+      await page.getByRole("button", { name: "Check A1" }).click();
       await page.getByRole("slider", { name: "Width of the pool" }).fill("62000");
       await page.getByRole("slider", { name: "Depth of the pool" }).fill("7000");
       await page.getByRole("group", { name: "Flame" }).getByRole("button", { name: "steady" }).click();
@@ -129,7 +129,7 @@ async function shootPeople(browser: Browser, clockFile: string, to: string): Pro
     await page.goto(`/w/${WORKSHOP.id}/people`);
     await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
     await page.getByLabel("Name of the device").fill("phone on the shelf");
-    await page.getByRole("button", { name: "Show a code" }).click();
+    await page.getByRole("button", { name: "Show code" }).click();
     await page.locator("[data-code]").waitFor();
     await page.locator("[data-code]").evaluate((item) => item.scrollIntoView({ block: "center" }));
     await page.screenshot({ path: join(to, "people.png") });

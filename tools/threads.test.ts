@@ -55,7 +55,7 @@ describe("paper", () => {
     expect(pages).toBe(Math.ceil(1_000 / 21));
   });
 
-  it("is asked for in parts where there is much of it, and no tag is drawn twice or left out", async () => {
+  it("is asked in parts where there is much of it, and no tag is drawn twice or left out", async () => {
     expect(tagsOf([sheetOf(70_000)])).toBe(70_000);
     const refused = await ask(70_000);
     expect(refused.status).toBe(400);

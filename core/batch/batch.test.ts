@@ -96,7 +96,7 @@ describe("a batch is its events", () => {
     // Between pots the other one is named; nothing ticked is nothing said.
     const sent = (payload: object, kind = "transferred") =>
       sentEvent.safeParse({ ...batch.draft({ kind: "note", payload: { text: "x" } }), v: 1, kind, payload });
-    expect(sent({ pot: 0, how: "given", mg: 5_000, other: null }).error?.issues[0]?.message).toBe("Say which pot, by its number.");
+    expect(sent({ pot: 0, how: "given", mg: 5_000, other: null }).error?.issues[0]?.message).toBe("Enter the number of the pot.");
     expect(sent({ pot: 0, how: "given", mg: 5_000, other: 12 }).success).toBe(true);
     expect(sent({ checks: [] }, "prepared").success).toBe(false);
   });
@@ -188,7 +188,7 @@ describe("what a batch refuses", () => {
       /Nothing is poured yet/,
     );
     expect(asked(batch, { kind: "weighed", payload: { pot: 0, componentId: batch.vessel, mg: 1 } })).toMatch(/no such material/);
-    expect(asked(batch, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, batch.events[0]?.id ?? null)).toMatch(/cannot be taken back/);
+    expect(asked(batch, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, batch.events[0]?.id ?? null)).toMatch(/cannot be deleted/);
     expect(asked(batch, { kind: "note", payload: { text: "x" } }, batch.vessel)).toMatch(/not in this batch/);
     batch.pourAll();
     expect(asked(batch, { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } })).toMatch(/recorded already/);
@@ -196,7 +196,9 @@ describe("what a batch refuses", () => {
       /has 10 of cup, so 11/,
     );
     const weighed = batch.events.find((event) => event.kind === "weighed");
-    expect(asked(batch, { kind: "stirred", payload: { step: "stir", seconds: 60 } }, weighed?.id ?? null)).toMatch(/only be corrected by another of its kind/);
+    expect(asked(batch, { kind: "stirred", payload: { step: "stir", seconds: 60 } }, weighed?.id ?? null)).toMatch(
+      /only be corrected by an entry of the same type/,
+    );
     batch.add({ kind: "closed", payload: { missing: [] } });
     expect(asked(batch, { kind: "weighed", payload: { pot: 0, componentId: batch.wax, mg: 1 } })).toMatch(/closed. Reopen it/);
     expect(asked(batch, { kind: "note", payload: { text: "later" } })).toBeUndefined();
@@ -332,7 +334,7 @@ describe("what was really done", () => {
     expect(batch.state(at(60))).toMatchObject({ next: { key: "pour" }, state: { onHeat: null } });
   });
 
-  it("is abandoned with what became of the wax, keeps what it drew, and can be taken up again", () => {
+  it("is abandoned with what became of the wax, keeps what it drew, and can be resumed", () => {
     const batch = aBatch();
     batch.weigh(batch.wax, 127_000);
     const given = batch.add({ kind: "abandoned", payload: { why: "scorched", wax: "thrown away", mg: null } });

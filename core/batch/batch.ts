@@ -19,7 +19,7 @@ export const BATCH = defineAggregate({
   eventTypes: BATCH_EVENTS,
   first: initialState,
   planOf: ({ plan }: { plan: BatchPlan }) => plan,
-  startNotDeletable: "The start of a batch cannot be taken back. Abandon it, or undo it before its first entry.",
+  startNotDeletable: "The start of a batch cannot be deleted. Abandon it, or undo it before its first entry.",
   reopened: (state: BatchState) => ({ ...state, closed: null, abandoned: null }),
   inTheWay: jarsInTheWay,
 });

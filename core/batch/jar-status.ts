@@ -7,9 +7,9 @@ export const JAR_STATUS_WORDS: Record<JarStatus, string> = {
   rack: "on the rack",
   packed: "packed",
   testing: "test candle",
-  second: "second quality",
+  second: "seconds",
   sold: "sold",
   given: "given away",
-  melted: "melted again",
+  melted: "remelted",
   broken: "broken",
 };

@@ -61,7 +61,7 @@ describe("jars on the rack", () => {
       payload: { product, jars, from: "rack", to: "sold", whom: "Fern market", ...(early ? { early } : {}) },
     });
     expect(asked(sell(2), 2 * DAY)).toMatchObject({ field: "early" });
-    expect(asked(sell(2, "asked for at the door"), 2 * DAY)).toBeNull();
+    expect(asked(sell(2, "asked at the door"), 2 * DAY)).toBeNull();
     expect(asked(sell(2), 8 * DAY)).toBeNull();
     put({ kind: "jarsInspected", payload: { product, jars: 3, flaws: [crack] } }, 2 * DAY);
     expect(asked(sell(8), 8 * DAY)?.message).toMatch(/3 have a safety flaw.*7 may/);
@@ -109,9 +109,9 @@ describe("jars on the rack", () => {
   it("are released once they are set, cured and inspected, and what stands in the way is said", () => {
     const { batch, product, asked, put } = poured();
     const blocks = (minute: number) => releaseBlocks(batch.state(at(minute)).plan, batch.state(at(minute)).state, at(minute));
-    expect(blocks(60)).toEqual(["it still sets", "it is not inspected"]);
-    expect(blocks(2 * DAY)).toEqual(["it has not had its least cure", "it is not inspected"]);
-    expect(asked({ kind: "released", payload: { note: "" } }, 2 * DAY)?.message).toMatch(/least cure; it is not inspected/);
+    expect(blocks(60)).toEqual(["it is still setting", "it is not inspected"]);
+    expect(blocks(2 * DAY)).toEqual(["it is below the minimum cure", "it is not inspected"]);
+    expect(asked({ kind: "released", payload: { note: "" } }, 2 * DAY)?.message).toMatch(/minimum cure; it is not inspected/);
     put({ kind: "jarsInspected", payload: { product, jars: 10, flaws: [] } }, 2 * DAY);
     put({ kind: "inspected", payload: { jars: 10 } }, 2 * DAY);
     expect(blocks(10 * DAY)).toEqual([]);
@@ -128,7 +128,9 @@ describe("jars on the rack", () => {
     const repair = put({ kind: "repaired", payload: { product, defect: "rough_top", jars: 4, how: "heat gun", mg: null } }, DAY);
     expect(asked({ kind: "repairChecked", payload: { repair: repair.id, held: 5 } })?.field).toBe("held");
     put({ kind: "repairChecked", payload: { repair: repair.id, held: 3 } }, 2 * DAY);
-    expect(asked({ kind: "repaired", payload: { product, defect: "cracked_glass", jars: 1, how: "heat gun", mg: null } })?.message).toMatch(/not mended/);
+    expect(asked({ kind: "repaired", payload: { product, defect: "cracked_glass", jars: 1, how: "heat gun", mg: null } })?.message).toMatch(
+      /cannot be reworked/,
+    );
     const { state } = batch.state(at(3 * DAY));
     expect(state).toMatchObject({ stands: { shelf: "cellar" }, stood: { sun: true, draft: false }, rooms: [{ mean: 1_950 }], smells: [{ score: 3 }] });
     expect(state.repairs).toMatchObject([{ held: 3, checkedAt: at(2 * DAY) }]);
@@ -148,7 +150,7 @@ describe("grades", () => {
     const mild = gradingRulesSchema.parse({ ...DEFAULT_GRADES, own: { cracked_glass: "first", sweating: "first", rough_top: "melt again" } });
     expect(gradeOf([crack], mild)).toBe("never sell");
     // Sweating can be dabbed dry: it is held back, and not abandoned.
-    expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("after a second look");
+    expect(gradeOf([{ ...crack, defect: "sweating" }], mild)).toBe("after a recheck");
     expect(gradeOf([{ ...crack, defect: "sweating" }, crack], mild)).toBe("never sell");
     expect(gradeOf([rough], mild)).toBe("melt again");
     // Earlier records say how bad, not how far.

@@ -98,10 +98,10 @@ export function releaseBlocks(plan: BatchPlan, state: BatchState, now: string): 
   const blocks: string[] = [];
   const times = cureTimes(poured, plan.process);
   const at = Date.parse(now);
-  if (at < Date.parse(times.setAt)) blocks.push("it still sets");
-  else if (at < Date.parse(times.testFrom)) blocks.push("it has not had its least cure");
+  if (at < Date.parse(times.setAt)) blocks.push("it is still setting");
+  else if (at < Date.parse(times.testFrom)) blocks.push("it is below the minimum cure");
   if (!state.lookedAt) blocks.push("it is not inspected");
   if (plan.products.every((product) => jarStatusesOf(plan, state, product.key).counts.rack - jarStatusesOf(plan, state, product.key).stopped <= 0))
-    blocks.push("no jar of it may be sold");
+    blocks.push("no jars may be sold");
   return blocks;
 }

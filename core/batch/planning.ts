@@ -75,7 +75,7 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const wholes = order.products.map((product) => fillOf(innerOf(product), product.workingFillMg, product.part ?? null));
   const shares = order.products.map((product, index) => fillsByPot(order.process, innerOf(product), wholes[index] as number, index));
   const used = potsOf(order.process.steps);
-  if (order.pots.length < used) throw new WeighOutError("vessels", `This process works ${used} pots: choose a formula for each.`);
+  if (order.pots.length < used) throw new WeighOutError("vessels", `This process uses ${used} pots: choose a formula for each.`);
   const pots = order.pots.slice(0, used).map((pot, at) =>
     amountsFor(pot.spec, shelf, {
       fills: order.products.map((product, index) => ({ name: product.name, fillMg: shares[index]?.[at] ?? 0, count: product.count })),

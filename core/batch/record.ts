@@ -94,7 +94,7 @@ export const batchRecord = z.object({
   format: z.literal(RECORD_FORMAT, { error: "This file is not a Hearth Jar batch record." }),
   version: z.literal(3, { error: "This record was written by a newer Hearth Jar: bring this one up to date first." }),
   workshop: z.object({ name: nameText }),
-  batch: z.object({ id: uuid, number: whole.positive().max(LARGEST_NUMBER, "This batch number is larger than any here can be."), formulaVersionId: uuid }),
+  batch: z.object({ id: uuid, number: whole.positive().max(LARGEST_NUMBER, "This batch number is too large."), formulaVersionId: uuid }),
   formula: z.object({ id: uuid, name: nameText }),
   formulaVersion: z.object({ id: uuid, number: whole.positive(), spec: formulaSpec, createdAt: stamp }),
   people: z.array(personRow).max(MAX_ROWS),

@@ -120,23 +120,23 @@ export function signsOf(look: Look, { len, t }: Measures = SI): Sign[] {
     look.elsewhere === true && {
       id: "elsewhere",
       says: "Something but the wick burns",
-      step: `${SMOTHER} Keep away from it, and keep an extinguisher for grease fires at hand.`,
+      step: `${SMOTHER} Stay away from it, and keep an extinguisher for grease fires at hand.`,
     },
     (look.flame_mm ?? 0) > M.HIGHEST_FLAME_MM && {
       id: "flame",
       says: `The flame was ${mm(look.flame_mm)} high; ${mm(M.HIGHEST_FLAME_MM)} is the most (ASTM F2417, from memory)`,
-      step: `${SMOTHER} Trim before it is lit again; look for a draft.`,
+      step: `${SMOTHER} Trim before it is lit again; check for drafts.`,
     },
     (look.flame === "large" || look.flame === "jumping") && {
       id: "unsteady",
       says: `The flame was ${look.flame}`,
-      step: `${SMOTHER} Trim before it is lit again; look for a draft.`,
+      step: `${SMOTHER} Trim before it is lit again; check for drafts.`,
     },
     look.joined === true && { id: "joined", says: "Two flames ran into one", step: `${SMOTHER} Its wicks stand too close, or are too large.` },
-    look.soot === true && { id: "soot", says: "It sooted", step: `${SMOTHER} Trim before it is lit again; look for a draft.` },
+    look.soot === true && { id: "soot", says: "It sooted", step: `${SMOTHER} Trim before it is lit again; check for drafts.` },
     (look.wall_c ?? 0) > M.HOTTEST_WALL_C && {
       id: "wall",
-      says: `The wall was ${t(Math.round((look.wall_c ?? 0) * 100))} hot; above ${t(M.HOTTEST_WALL_C * 100)} no hand holds it`,
+      says: `The wall was ${t(Math.round((look.wall_c ?? 0) * 100))} hot; above ${t(M.HOTTEST_WALL_C * 100)} too hot to hold`,
       step: `${SMOTHER} Do not touch the vessel.`,
     },
     (look.pool_depth_mm ?? 0) > M.UNSAFE_POOL_MM && {
@@ -292,7 +292,7 @@ function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged
   if (burned.fill === "half" && !unsure)
     return { what: "test_full", why: "The lower half burns as it should. A half-fill result never counts as a full pass: test the full jar next." };
   const n = burned.sessions.length;
-  const few = n < M.MIN_SESSIONS ? ` ${n} of at least ${M.MIN_SESSIONS} sessions: go on before you rely on it.` : "";
+  const few = n < M.MIN_SESSIONS ? ` ${n} of at least ${M.MIN_SESSIONS} sessions: keep testing before you rely on it.` : "";
   return { what: "keep", why: `Nothing speaks against it so far.${unsure}${few} Test data is not a safety certificate.` };
 }
 

@@ -85,7 +85,7 @@ export const MARKS: readonly Mark[] = [
   { id: "bottom", says: "The bottom seen through the pool after three hours is too hot.", source: "common practice, no source", memory: false, makers: true },
   {
     id: "wall",
-    says: `The wall stays below ${HOTTEST_WALL_C} °C: above it no hand holds it.`,
+    says: `The wall stays below ${HOTTEST_WALL_C} °C: above it too hot to hold.`,
     source: "common practice, no source",
     memory: false,
     makers: true,

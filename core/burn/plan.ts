@@ -77,16 +77,14 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): P
   const half = plan.testCandles.filter((testCandle) => testCandle.fill === "half").length;
   return [
     ...(varied.length > 1
-      ? [{ id: "several" as const, says: `More than one thing varies: ${varied.join(", ")}. Whatever comes out, nobody will know which of them did it.` }]
+      ? [{ id: "several" as const, says: `More than one thing varies: ${varied.join(", ")}. You cannot tell which of them caused the result.` }]
       : []),
-    ...(variants.length > 1 && varied.length === 0
-      ? [{ id: "nothing" as const, says: "Nothing varies between the variants: they will only tell how much chance does." }]
-      : []),
+    ...(variants.length > 1 && varied.length === 0 ? [{ id: "nothing" as const, says: "Nothing varies between the variants, so they only show chance." }] : []),
     ...(plan.varies === "load" && dyed
       ? [{ id: "dye" as const, says: "No dye, mica, additives or embeds while testing the load: they clog wicks as oil does." }]
       : []),
     ...(half > 0 && half < plan.testCandles.length
-      ? [{ id: "unequal" as const, says: "Half-filled and full test candles are in one trial: they burn differently, so they are judged apart." }]
+      ? [{ id: "unequal" as const, says: "Half-filled and full test candles are in one trial. They burn differently, so they are judged separately." }]
       : half > 0
         ? [
             {
@@ -96,7 +94,7 @@ export function planWarnings(plan: Pick<TrialPlan, "varies" | "testCandles">): P
           ]
         : []),
     ...(variants.length > 1 && variants.some((variant) => testCandlesOf(plan, variant).length < 2)
-      ? [{ id: "single" as const, says: "Burn each twice: of one alone nobody knows whether it was chance." }]
+      ? [{ id: "single" as const, says: "Burn two of each: with one alone, the result may be chance." }]
       : []),
   ];
 }

@@ -19,7 +19,7 @@ export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
   {
     id: "hourly",
     name: "Every hour, four hours",
-    says: "Looks at 1, 2, 3 and 4 hours, at least three sessions, then to the end. What is seen in the first hour misleads.",
+    says: "Checks at 1, 2, 3 and 4 hours, at least three sessions, then to the end. The first hour is misleading.",
     sessions: [{ checks: [60, 120, 180, 240], minutes: 240 }],
     restHours: 8,
     least: MIN_SESSIONS,

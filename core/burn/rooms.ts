@@ -25,7 +25,7 @@ export function parseRooms(text: string): Parsed<Room[]> {
     const [, name = "", size] = /^(.*?)(?:\s*,\s*(small|large))?$/i.exec(line) ?? [];
     if (name === "" || name.length > 60) return bad("too-long", "A room has a name of at most 60 letters, like: living room, large.");
     if (name.includes(",")) return bad("not-understood", `“${line}”: write the size behind the comma as small or large.`);
-    if (rooms.some((room) => room.name.toLowerCase() === name.toLowerCase())) return bad("twice", `“${name}” stands here twice.`);
+    if (rooms.some((room) => room.name.toLowerCase() === name.toLowerCase())) return bad("twice", `“${name}” is listed twice.`);
     rooms.push({ name, size: size?.toLowerCase() === "large" ? "large" : "small" });
   }
   return rooms.length > MAX_ROOMS ? bad("too-large", `At most ${MAX_ROOMS} rooms.`) : good(rooms.length > 0 ? rooms : [...DEFAULT_ROOMS]);

@@ -52,7 +52,7 @@ export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: read
       x: [1, ...variants.slice(1).map((variant) => Number(row.variant === variant)), ...rooms.slice(1).map((room) => Number(row.room === room))],
     })),
   );
-  if (!fit) return little("Too little to tell: have every nose smell every one, in the same rooms.");
+  if (!fit) return little("Too few scores to tell: have every person score every candle, in the same rooms.");
   const t = tQuantile(0.975, fit.df);
   const compared = plain.map((variant, index): ThrowVariant => {
     if (index === 0) return variant;
@@ -70,7 +70,7 @@ export function compareThrow(plan: Pick<TrialPlan, "testCandles">, ratings: read
     told: apart.length > 0,
     says:
       apart.length === 0
-        ? "Too little to tell: the differences are within what one nose says at different times."
+        ? "Too few scores to tell: the differences are as large as those of one person at different times."
         : apart
             .map(
               (variant) =>

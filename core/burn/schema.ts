@@ -3,24 +3,24 @@ import { productWicks } from "../product/schema";
 import { upcastTrialPlan } from "./upcast";
 import { VARIED } from "./varied";
 
-const minutes = z.number().int().min(1, "A look is at least one minute after lighting.").max(1_440, "No session goes on for more than a day.");
+const minutes = z.number().int().min(1, "A check is at least one minute after lighting.").max(1_440, "A session is at most one day.");
 export const protocolSession = z
   .object({
-    checks: z.array(minutes).max(24, "At most 24 looks in a session."),
+    checks: z.array(minutes).max(24, "At most 24 checks in a session."),
     /** When it is put out, in minutes after lighting. */
     minutes,
   })
   .refine((item) => item.checks.every((look, index) => look <= item.minutes && (index === 0 || look > (item.checks[index - 1] as number))), {
     path: ["looks"],
-    error: "Looks follow one another, and none comes after it is put out.",
+    error: "Checks must be in order, and before the end of the session.",
   });
 export type ProtocolSession = z.output<typeof protocolSession>;
 
 /** How candles are burned: sessions with their looks, the rest between, and how far it goes. */
 export const protocol = z.object({
-  name: z.string().trim().min(1, "Give it a name.").max(80),
+  name: z.string().trim().min(1, "Enter a name.").max(80),
   sessions: z.array(protocolSession).min(1, "At least one session.").max(20),
-  restHours: z.number().min(0, "A rest is not below nothing.").max(336, "A rest of more than two weeks is none."),
+  restHours: z.number().min(0, "The rest cannot be negative.").max(336, "The rest is at most two weeks."),
   /** No verdict stands on fewer. */
   least: z.number().int().min(1).max(20),
   /** After the last session that is written down, that one again and again, to the end of the wax. */
@@ -75,7 +75,7 @@ export type TestCandle = z.output<typeof testCandle>;
 /** Everything a trial was begun with, frozen. */
 export const trialPlan = z.object({
   format: z.literal(2),
-  name: z.string().trim().min(1, "Give the trial a name.").max(120),
+  name: z.string().trim().min(1, "Enter a name for the trial.").max(120),
   /** Null for candles that are only to be tested, none against another. */
   varies: z.enum(VARIED).nullable(),
   protocol,

@@ -97,7 +97,7 @@ describe("throw compared", () => {
     expect((out?.variants[0]?.mean ?? 0) - (out?.variants[1]?.mean ?? 0)).toBeGreaterThan(0.8);
     expect(Math.abs(out?.variants[1]?.against?.value ?? 9)).toBeLessThan(0.6);
     expect(out?.told).toBe(false);
-    expect(out?.says).toMatch(/Too little to tell/);
+    expect(out?.says).toMatch(/Too few scores to tell/);
   });
 
   it("says so where there is too little", () => {
@@ -105,7 +105,7 @@ describe("throw compared", () => {
     expect(compareThrow(plan, [rating(ROWS[0] as never, 0)], words)?.says).toMatch(/Only one/);
     expect(compareThrow(plan, [rating(ROWS[0] as never, 0), rating(ROWS[1] as never, 1)], words)).toMatchObject({
       told: false,
-      says: expect.stringMatching(/Too little/),
+      says: expect.stringMatching(/Too few/),
     });
   });
 });

@@ -20,12 +20,12 @@ const look = (testCandle: string) => ({ kind: "checked" as const, payload: { tes
 describe("a trial", () => {
   it("takes a look only of what burns, and lights nothing twice", () => {
     const trial = two();
-    expect(why(trial, 1, look("A1"))).toMatch(/does not burn/);
+    expect(why(trial, 1, look("A1"))).toMatch(/is not burning/);
     trial.add(10, light("A1"));
-    expect(why(trial, 11, light("A1"))).toMatch(/burns already/);
+    expect(why(trial, 11, light("A1"))).toMatch(/burning already/);
     expect(why(trial, 11, look("A1"))).toBeNull();
     expect(why(trial, 11, look("C1"))).toMatch(/no such test candle/);
-    expect(why(trial, 11, { kind: "closed", payload: {} })).toMatch(/still burns/);
+    expect(why(trial, 11, { kind: "closed", payload: {} })).toMatch(/still burning/);
     trial.add(250, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 251, look("A1"))).toMatch(/did not burn then/);
     // Put down late, with the time at which it was seen.
@@ -45,11 +45,11 @@ describe("a trial", () => {
     const trial = two();
     trial.add(0, light("A1"));
     const weigh = (when: "before" | "after", mg: number) => ({ kind: "weighed" as const, payload: { testCandle: "A1", session: 1, when, mg } });
-    expect(why(trial, 5, weigh("after", 1_000))).toMatch(/still burns/);
+    expect(why(trial, 5, weigh("after", 1_000))).toMatch(/still burning/);
     trial.add(0, weigh("before", 560_000));
     trial.add(240, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
     expect(why(trial, 300, weigh("after", 561_000))).toMatch(/more after/);
-    expect(why(trial, 300, { ...weigh("after", 540_000), payload: { ...weigh("after", 540_000).payload, session: 2 } })).toMatch(/not burned so often/);
+    expect(why(trial, 300, { ...weigh("after", 540_000), payload: { ...weigh("after", 540_000).payload, session: 2 } })).toMatch(/does not exist/);
     expect(why(trial, 300, weigh("after", 544_000))).toBeNull();
   });
 
@@ -71,7 +71,7 @@ describe("a trial", () => {
     const start = trial.events[0]?.id ?? "";
     expect(
       TRIAL.refusal(trial.now(), trial.draft(9, { kind: "withdrawn", payload: { why: "", mode: "delete" } }, { corrects: start }), entryOf(start))?.message,
-    ).toMatch(/cannot be taken back/);
+    ).toMatch(/cannot be deleted/);
   });
 
   it("folds to the same facts whatever the order in which its entries arrive", () => {
@@ -107,17 +107,17 @@ describe("a trial", () => {
     const { plan } = trial.now();
     const told = trial.events.map((event) => TRIAL.tell(event, plan, say, ""));
     expect(told.map((item) => item.what)).toEqual([
-      "trial begun",
+      "trial started",
       "A1 lit",
       "A1 weighed before session 1",
       "A1: pool 80 mm, 100 % of the wall, 9 mm deep, flame large, gray soot (rim), wall 52 °C, “flickers”",
       "A1 put out",
       "A1 weighed after session 1",
-      "somebody is with the flames",
-      "the codes on the jars were told",
+      "somebody is with the burning candles",
+      "codes revealed",
       "A1: cold throw in the bathroom",
       "flat-braid cotton A: failed",
-      "B2 is not burned any more",
+      "B2 is stopped",
       "“two noses on Friday”",
       "trial closed",
     ]);

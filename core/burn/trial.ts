@@ -14,7 +14,7 @@ export const TRIAL = defineAggregate({
   eventTypes: TRIAL_EVENTS,
   first: initialTrialState,
   planOf: ({ plan }: { plan: TrialPlan }) => plan,
-  startNotDeletable: "The start of a trial cannot be taken back. Close it, and say in a note why.",
+  startNotDeletable: "The start of a trial cannot be deleted. Close it, and say in a note why.",
   reopened: (state: TrialState) => ({
     ...state,
     closed: null,

@@ -123,7 +123,7 @@ describe("where lengths are inches and heat is °F", () => {
     const reasons = verdictOf(plan, state, "A1", US)?.safety.reasons.map((reason) => reason.words) ?? [];
     expect(reasons).toEqual([
       "The flame was 3.5 in high; 3 in is the most (ASTM F2417, from memory) (session 1, minute 200).",
-      "The wall was 158 °F hot; above 140 °F no hand holds it (session 1, minute 200).",
+      "The wall was 158 °F hot; above 140 °F too hot to hold (session 1, minute 200).",
       "The pool was 1.125 in deep (session 1, minute 200).",
     ]);
     const said = lookWords(hot, US);

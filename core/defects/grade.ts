@@ -3,7 +3,7 @@ import { EXTENTS, type Extent } from "./places";
 import type { Flaw, GradingRules } from "./schema";
 
 /** What a jar is worth, best first. */
-export const GRADES = ["first", "second", "after a second look", "melt again", "never sell"] as const;
+export const GRADES = ["first", "second", "after a recheck", "melt again", "never sell"] as const;
 export type Grade = (typeof GRADES)[number];
 
 /** Where a workshop says nothing. Frosting and wet spots are told to buyers rather than scrapped: common practice, no source. */
@@ -22,7 +22,7 @@ const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexO
 export function gradeOf(flaws: readonly Pick<Flaw, "defect" | "extent" | "severity">[], rules: GradingRules = DEFAULT_GRADES): Grade {
   return flaws.reduce<Grade>((sofar, flaw) => {
     const classes = defectOf(flaw.defect)?.classes ?? [];
-    if (classes.includes("S")) return worse(sofar, defectOf(flaw.defect)?.recovers ? "after a second look" : "never sell");
+    if (classes.includes("S")) return worse(sofar, defectOf(flaw.defect)?.recovers ? "after a recheck" : "never sell");
     const extent = flaw.extent ?? (flaw.severity ? LIKE[flaw.severity] : (EXTENTS.at(-1) as Extent));
     return worse(sofar, rules.own[flaw.defect] ?? rules[classes.includes("P") ? "performance" : "cosmetic"][extent]);
   }, "first");

@@ -6,7 +6,7 @@ export type Severity = (typeof SEVERITIES)[number];
 /** How far over its place a flaw goes, as a share of the area. */
 export const EXTENTS = ["speck", "patch", "third", "most"] as const;
 export type Extent = (typeof EXTENTS)[number];
-export const EXTENT_WORDS: Record<Extent, string> = { speck: "a speck", patch: "up to a tenth", third: "up to a third", most: "more than a third" };
+export const EXTENT_WORDS: Record<Extent, string> = { speck: "a speck", patch: "under 10\u00a0%", third: "10 to 33\u00a0%", most: "over 33\u00a0%" };
 
 export const WALL_SIDES = ["left", "right"] as const;
 export const WALL_HEIGHTS = ["high", "middle", "low"] as const;

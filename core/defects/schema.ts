@@ -5,10 +5,10 @@ import { EXTENTS, PLACES, SEVERITIES, WALL_HEIGHTS, WALL_SIDES } from "./places"
 const wall = z.object({ side: z.enum(WALL_SIDES), height: z.enum(WALL_HEIGHTS) });
 
 const defect = z.enum(DEFECTS.map((entry) => entry.id) as [string, ...string[]], { error: "Choose the flaw." });
-const place = z.enum(PLACES, { error: "Say where it is: top, side, bottom or wick." });
+const place = z.enum(PLACES, { error: "Choose where it is: top, side, bottom or wick." });
 
 /** One flaw of a jar that was looked at: which, where, how far it goes. */
-export const seenFlaw = z.object({ defect, place, wall: wall.optional(), extent: z.enum(EXTENTS, { error: "Say how far it goes." }) });
+export const seenFlaw = z.object({ defect, place, wall: wall.optional(), extent: z.enum(EXTENTS, { error: "Choose its extent." }) });
 
 export type SeenFlaw = z.output<typeof seenFlaw>;
 export type WallSpot = NonNullable<SeenFlaw["wall"]>;
@@ -19,12 +19,12 @@ export const flaw = z
     defect,
     place,
     wall: wall.optional(),
-    severity: z.enum(SEVERITIES, { error: "Say how bad it is." }).optional(),
+    severity: z.enum(SEVERITIES, { error: "Choose its severity." }).optional(),
     extent: z.enum(EXTENTS).optional(),
     product: z.string().min(1).max(60).describe("its key within the batch"),
     jars: z.number().int().min(1, "At least 1 jar.").max(100_000),
   })
-  .refine((item) => item.severity !== undefined || item.extent !== undefined, { path: ["severity"], message: "Say how bad it is." });
+  .refine((item) => item.severity !== undefined || item.extent !== undefined, { path: ["severity"], message: "Choose its severity." });
 export type Flaw = z.output<typeof flaw>;
 
 /** What a workshop may say of a flaw that is no safety matter. */

@@ -282,7 +282,7 @@ const INFRARED_OFF = 3;
 function reasonOf({ cause, verdict, evidence: seen }: Judged, asked: Asked): string {
   const { key, test, reason } = cause;
   if (!seen || !test) {
-    if (!key) return `${reason} Nothing that is recorded can tell.`;
+    if (!key) return `${reason} No evidence recorded.`;
     const said = recordedOf(asked.record, key) !== undefined;
     return said ? `${reason} No limit is known to hold “${keyOf(key).words}” against.` : `${reason} Not recorded: log “${keyOf(key).words}” next time.`;
   }
@@ -322,13 +322,13 @@ export const customCause = z
   .object({
     id: z.uuid(),
     defect: z.enum(DEFECTS.map((defect) => defect.id) as [string, ...string[]], { error: "Choose the flaw." }),
-    words: z.string().trim().min(2, "Name the cause.").max(120, "At most 120 letters."),
+    words: z.string().trim().min(2, "Enter the cause.").max(120, "At most 120 letters."),
     reason: z.string().trim().max(500).default(""),
     key: z.enum(RECORD_KEY_NAMES as [RecordKeyName, ...RecordKeyName[]]).nullable(),
     test: z.union([z.object({ above: z.number() }), z.object({ below: z.number() }), z.object({ is: z.boolean() })]).nullable(),
   })
   .superRefine((item, context) => {
-    if ((item.key === null) !== (item.test === null)) context.addIssue({ code: "custom", path: ["test"], message: "Say from which value on it counts." });
+    if ((item.key === null) !== (item.test === null)) context.addIssue({ code: "custom", path: ["test"], message: "Enter the value." });
     else if (item.key && item.test && (keyOf(item.key).kind === "yes-no") !== "is" in item.test)
       context.addIssue({ code: "custom", path: ["test"], message: "Say yes or no for what is no figure, and a figure for what is one." });
   });

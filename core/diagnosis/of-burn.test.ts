@@ -14,7 +14,7 @@ import { RECORD_KEY_NAMES } from "./record";
 const FROM_SHELF = ["strong_oil", "essential_oil", "wick_size_steps", "wick_suits_wax"];
 
 describe("what causes rest on", () => {
-  it("has a field where it happens: a batch and a burn of which everything was logged leave nothing open that is asked for", () => {
+  it("has a field where it happens: a batch and a burn of which everything was logged leave nothing open that is asked", () => {
     const batch = aBatch({ process: "pillar-glossy" });
     batch.add({ kind: "prepared", payload: { checks: ["inspected", "dry", "warm", "straight", "bath"] } });
     batch.weigh(batch.wax, 127_000);
@@ -75,7 +75,7 @@ describe("what causes rest on", () => {
     expect(RECORD_KEY_NAMES.filter((name) => !asked.has(name) && !known.has(name))).toEqual([]);
   });
 
-  it("is asked for where it can be: mixing for gel, sealing for molds", () => {
+  it("is asked where it can be: mixing for gel, sealing for molds", () => {
     const { plan } = aBatch().state(at(0));
     expect(checksFor(plan)).toEqual(["inspected", "dry", "warm", "straight", "bath"]);
     expect(checksFor({ ...plan, pots: plan.pots.map((pot) => ({ ...pot, waxFamily: "gel" })) })).toContain("mixed");

@@ -18,7 +18,7 @@ export const RECORD_KEYS = {
   room_c: number("room", "°C", -50, 100),
   vessel_warmed: yes("vessels warmed"),
   stir_minutes: number("stirred", "minutes", 0, 600),
-  minutes_above_ceiling: number("above the ceiling", "minutes", 0, 10_000),
+  minutes_above_ceiling: number("above the maximum temperature", "minutes", 0, 10_000),
   minutes_hot_with_oil: number("kept hot with the fragrance in it", "minutes", 0, 10_000),
   halves: yes("poured in two goes"),
   cure_days: number("cured", "days", 0, 10_000),

@@ -6,7 +6,7 @@ import { diagnosisOf, flawSeenAt } from "./of-batch";
 const DAY = 1_440;
 
 describe("the age at which something was seen or smelled", () => {
-  it("is that of the first weak score or the flaw, however much later it is asked for", () => {
+  it("is that of the first weak score or the flaw, however much later it is asked", () => {
     const batch = aBatch();
     batch.pour();
     const smell = (days: number, score: number) =>

@@ -138,7 +138,7 @@ export function forecastFrom(request: ForecastRequest, known: Known = {}): Forec
     const reached = heating ? heatedAt(used, celsius, now) : reachedBy(fits, room, celsius, now);
     if (!reached) return { celsius, minute: null, low: null, high: null, reason: `With this heat it does not come to ${celsius} °C.` };
     if (![reached.minute, reached.low, reached.high].every(Number.isFinite))
-      return { celsius, minute: null, low: null, high: null, reason: `When it comes to ${celsius} °C cannot be foreseen from these readings.` };
+      return { celsius, minute: null, low: null, high: null, reason: `These readings cannot tell when it comes to ${celsius} °C.` };
     if ("noise" in reached) noise = reached.noise as number;
     return { celsius, minute: tenth(Math.max(now, reached.minute)), low: tenth(Math.max(now, reached.low)), high: tenth(Math.max(now, reached.high)) };
   });

@@ -252,7 +252,7 @@ describe("how far the oil drops a pot", () => {
 });
 
 describe("what is usual in a workshop", () => {
-  it("is read off a pot that was poured, in the room that was noted, and not off one that was put back on the heat", () => {
+  it("is read off a pot that was poured, in the room that was noted, and not off one that was reheated", () => {
     const run = (back: boolean) => {
       const { batch, read } = pot();
       read("heat", 85, 20);

@@ -6,7 +6,7 @@ const percent = z.number().min(0, "At least 0 %.").max(100, "At most 100 %.");
 const hazardClass = z.string().transform((text, context) => {
   const known = classNamed(text);
   if (known) return known;
-  context.addIssue({ code: "custom", message: `“${text}” is no class known here. One of: ${HAZARD_CLASSES.join(", ")}.` });
+  context.addIssue({ code: "custom", message: `“${text}” is not a known class. One of: ${HAZARD_CLASSES.join(", ")}.` });
   return z.NEVER;
 });
 const mFactor = z.number().min(1).max(1_000_000).nullish();

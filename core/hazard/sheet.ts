@@ -36,7 +36,7 @@ export const sheetIngredient = z
       .max(30)
       .default([]),
   })
-  .refine((item) => item.from === undefined || item.from <= item.percent, { path: ["percent"], error: "A range begins with its smaller figure." })
+  .refine((item) => item.from === undefined || item.from <= item.percent, { path: ["percent"], error: "Enter the smaller figure of a range first." })
   // Classes that an earlier version did not know.
   .transform(({ classes, unread, ...rest }) => ({
     ...rest,
@@ -56,7 +56,7 @@ export const supplierSheet = z
   })
   .refine((item) => item.ingredients.reduce((sum, each) => sum + (each.from ?? each.percent), 0) <= 100.5, {
     path: ["ingredients"],
-    error: "The ingredients come to more than 100 %. Look at the percents again.",
+    error: "The ingredients come to more than 100 %. Check the percentages.",
   });
 export type SupplierSheet = z.output<typeof supplierSheet>;
 
@@ -93,13 +93,13 @@ export function readShare(text: string): Parsed<{ from?: number; percent: number
   const upper = numbers.at(-1);
   const fault = numbers.find((item) => !item.ok);
   if (fault && !fault.ok && fault.code === "ambiguous") return fault;
-  if (fault || !upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is no percentage. Write it like 12, or 10 - 25.`);
+  if (fault || !upper?.ok || ends.length > 2) return bad("not-understood", `“${text.trim()}” is not a percentage. Write it like 12, or 10 - 25.`);
   const open = /^[<≤]/.test(plain) && ends.length === 1;
   const from = ends.length === 2 && numbers[0]?.ok ? numbers[0].value : open ? 0 : undefined;
   // "> 10" has no upper end: all of it could be.
   if (/^[>≥]/.test(plain) && ends.length === 1) return good({ from: upper.value, percent: 100 });
-  if (upper.value > 100 || upper.value <= 0) return bad("out-of-range", `“${text.trim()}” is no share of a material: above 0 and at most 100 %.`);
-  if (from !== undefined && from > upper.value) return bad("out-of-range", `“${text.trim()}” begins with its larger figure.`);
+  if (upper.value > 100 || upper.value <= 0) return bad("out-of-range", `“${text.trim()}” is not a share: above 0 and at most 100 %.`);
+  if (from !== undefined && from > upper.value) return bad("out-of-range", `In “${text.trim()}”, enter the smaller figure first.`);
   return good({ ...(from === undefined ? {} : { from }), percent: upper.value });
 }
 
@@ -124,13 +124,13 @@ function readMFactors(text: string): Parsed<Pick<SheetIngredient, "m" | "mAcute"
   const apart: Pick<SheetIngredient, "mAcute" | "mChronic"> = {};
   for (const part of /acute|chronic/i.test(text) ? text.split(/[;,/]\s*(?=\D|\d+\s*\()|\n/) : []) {
     const figure = parseNumber(/\d[\d.]*/.exec(part)?.[0] ?? "");
-    if (!figure.ok) return bad("not-understood", `“${text}” is no M-factor.`);
+    if (!figure.ok) return bad("not-understood", `“${text}” is not an M-factor.`);
     if (/chronic/i.test(part)) apart.mChronic = figure.value;
     else if (/acute/i.test(part)) apart.mAcute = figure.value;
   }
   if (Object.keys(apart).length > 0) return good(apart);
   const number = parseNumber(text.replace(/^m\s*=\s*/i, ""));
-  return number.ok ? good({ m: number.value }) : bad("not-understood", `“${text}” is no M-factor.`);
+  return number.ok ? good({ m: number.value }) : bad("not-understood", `“${text}” is not an M-factor.`);
 }
 
 /** Estimates of acute toxicity: "1200 mg/kg", which is oral, "dermal 1100 mg/kg", "inhalation: 11 mg/l". */
@@ -139,7 +139,7 @@ function readEstimates(text: string): Parsed<Pick<SheetIngredient, "ateOral" | "
   if (text === "" || text === "-") return good(out);
   for (const part of text.split(/[;\n|]+/)) {
     const number = parseNumber(/\d[\d., ]*/.exec(part)?.[0]?.trim() ?? "");
-    if (!number.ok) return bad("not-understood", `“${text}” is no estimate in mg/kg.`);
+    if (!number.ok) return bad("not-understood", `“${text}” is not an estimate in mg/kg.`);
     if (/mg\s*\/\s*l\b|inhal/i.test(part)) out.ateInhaled = number.value;
     else if (/dermal|skin/i.test(part)) out.ateDermal = number.value;
     else out.ateOral = number.value;

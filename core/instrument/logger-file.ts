@@ -116,7 +116,7 @@ function monthFirstOf(times: readonly string[], otherwise: boolean): boolean {
 export function readLogger(table: readonly (readonly string[])[], manner: LoggerManner): Parsed<LoggerFile> {
   const head = table.findIndex((row) => row.some((cell) => TIME.test(cell)) && row.some((cell) => TEMPERATURE.test(cell) && !TIME.test(cell)));
   const heads = table[head];
-  if (!heads) return bad("not-understood", "This file has no heads for a time and a temperature. Name its columns “time” and “temperature”.");
+  if (!heads) return bad("not-understood", "This file has no columns for time and temperature. Name them “time” and “temperature”.");
   const columns = heads.flatMap((cell, index) => (TEMPERATURE.test(cell) && !TIME.test(cell) ? [{ at: index, name: cell.trim() }] : []));
   const warm = columns.find((column) => column.at === manner.column)?.at ?? columns[0]?.at ?? -1;
   const day = heads.findIndex((cell) => DATE_ONLY.test(cell.trim()));

@@ -69,7 +69,7 @@ describe("the simulated pot", () => {
 });
 
 describe("the simulated instruments", () => {
-  it("a probe lags, comes to the pot, and says that its cable is loose rather than a temperature", () => {
+  it("a probe lags, comes to the pot, and says that sensor disconnected rather than a temperature", () => {
     const pot = new SimulatedPot(21, 900);
     const probe = new SimulatedProbe(pot, 3, 1 / 50);
     pot.heat(true);

@@ -66,8 +66,8 @@ describe("sheets of labels", () => {
   it("are refused where they run off the paper, by how much, and where a round one is no circle", () => {
     const fault = (over: object) => labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((issue) => issue.message) ?? [];
     expect(fault({})).toEqual([]);
-    expect(fault({ columns: 4 })).toEqual(["These columns run 59 mm off the paper. Measure again."]);
-    expect(fault({ rows: 9 })[0]).toMatch(/rows run 21 mm off the paper/);
+    expect(fault({ columns: 4 })).toEqual(["These columns are 59 mm too wide for the paper. Measure again."]);
+    expect(fault({ rows: 9 })[0]).toMatch(/rows are 21 mm too long for the paper/);
     expect(fault({ round: true })).toEqual(["A round label is as high as it is wide."]);
   });
 

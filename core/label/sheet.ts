@@ -33,9 +33,13 @@ export const labelSheet = z
     const bottom = item.top + item.rows * item.height + (item.rows - 1) * item.gapDown;
     const over = (value: number, most: number) => Math.round((value / 1_000 - most) * 10) / 10;
     if (over(right, paper.width) > 0)
-      context.addIssue({ code: "custom", path: ["columns"], message: `These columns run ${over(right, paper.width)} mm off the paper. Measure again.` });
+      context.addIssue({
+        code: "custom",
+        path: ["columns"],
+        message: `These columns are ${over(right, paper.width)} mm too wide for the paper. Measure again.`,
+      });
     if (over(bottom, paper.height) > 0)
-      context.addIssue({ code: "custom", path: ["rows"], message: `These rows run ${over(bottom, paper.height)} mm off the paper. Measure again.` });
+      context.addIssue({ code: "custom", path: ["rows"], message: `These rows are ${over(bottom, paper.height)} mm too long for the paper. Measure again.` });
     if (item.round && item.width !== item.height) context.addIssue({ code: "custom", path: ["height"], message: "A round label is as high as it is wide." });
   });
 export type LabelSheet = z.output<typeof labelSheet>;

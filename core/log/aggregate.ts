@@ -69,18 +69,18 @@ function refusalOf<F, C>(
   target: EntryOf<EventOf> | null,
 ): Rejection | null {
   const kind = eventTypes.get(event.kind);
-  if (!kind) return { field: "kind", message: "This type of entry is not known here." };
+  if (!kind) return { field: "kind", message: "Unknown type of entry." };
   if (event.corrects) {
     if (event.corrects === event.id) return { field: "corrects", message: "An entry cannot correct itself." };
     if (!target) return { field: "corrects", message: `The entry to correct is not in this ${given.what}.` };
     if (target.supersededBy) return { field: "corrects", message: "That entry has been corrected already. Correct the newer one." };
     if (storedKindOf(target.event) === "started") return { field: "corrects", message: given.startNotDeletable };
     if (event.kind !== "withdrawn" && event.kind !== target.event.kind)
-      return { field: "corrects", message: `A “${target.event.kind}” entry can only be corrected by another of its kind, or withdrawn.` };
+      return { field: "corrects", message: `A “${target.event.kind}” entry can only be corrected by an entry of the same type, or deleted.` };
     // Whether it fits the log is for `conflict` to say, which sees all of it.
     return null;
   }
-  if (event.kind === "withdrawn") return { field: "corrects", message: "Say which entry is taken back." };
+  if (event.kind === "withdrawn") return { field: "corrects", message: "Choose the entry to delete." };
   return kind.validate?.(at.state, event.payload, at.plan, event.happenedAt) ?? null;
 }
 

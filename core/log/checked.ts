@@ -8,7 +8,7 @@ const uuid = z.uuid();
 export const stamp = z.iso.datetime({ offset: true }).refine((text) => {
   const year = new Date(text).getUTCFullYear();
   return year >= 1970 && year <= 2200;
-}, "That is no time at which a candle was made. Give a day and a time of our own days.");
+}, "This date is out of range.");
 const sentHead = z.object({
   id: uuid,
   happenedAt: stamp,

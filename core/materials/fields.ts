@@ -120,7 +120,7 @@ export function readField(field: ShelfField, text: string, context: FieldContext
   if (typed === "" && field.optional) return good(type.is === "words" ? "" : null);
   switch (type.is) {
     case "name":
-      return typed === "" ? bad("empty", "Give it a name.") : typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
+      return typed === "" ? bad("empty", "Enter a name.") : typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
     case "words":
       return typed.length > 2_000 ? bad("too-long", `At most 2000 letters fit here; this has ${typed.length}.`) : good(typed);
     case "choice": {

@@ -26,24 +26,24 @@ const mass = (most = 100_000_000) => ({ is: "mass", least: 1, most }) satisfies 
 const percent = (most: number, name: string): FieldType => ({ is: "percent", least: 0.001, most, name });
 const temperature = (most = HOTTEST): FieldType => ({ is: "temperature", most });
 const inner: FieldType = { is: "length", least: 5, most: 1_000 };
-const unknown = { optional: true, hint: "From the supplier's sheet. Leave empty where it is not known." };
+const unknown = { optional: true, hint: "From the supplier's sheet. Leave empty if you do not know it." };
 const optional = { optional: true };
 
 const name = field("name", "Name", "name", { is: "name" });
 const remarks = field("remarks", "Remarks", "remarks", { is: "words" }, optional);
 const lowWeight = field(
   "low",
-  "Low below",
+  "Low-stock warning at",
   "low_below_g",
   { is: "mass", least: 1, most: LARGEST_MASS_MG },
-  { optional: true, hint: "You are told when less is there." },
+  { optional: true, hint: "Low-stock warning below this." },
 );
 const lowCount = field(
   "low",
-  "Low below",
+  "Low-stock warning at",
   "low_below",
   { is: "count", least: 1, most: 1_000_000, name: "pieces" },
-  { optional: true, hint: "You are told when fewer are there." },
+  { optional: true, hint: "Low-stock warning below this." },
 );
 const strength = field("strength", "Strength", "strength", choice(["faint", "middling", "strong"]), { first: "middling", optional: true });
 const families = field(
@@ -62,14 +62,14 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   wax: [
     name,
     field("family", "Family", "family", choice(WAX_FAMILIES), { first: "soy" }),
-    field("maxLoadPpm", "Largest load · % of the wax", "largest_load_percent", percent(100, "a largest load"), unknown),
+    field("maxLoadPpm", "Maximum fragrance load · % of the wax", "largest_load_percent", percent(100, "a maximum fragrance load"), unknown),
     field("melt", "Melts at", "melts_at_c", temperature(), optional),
-    field("heatRange", "Sheet: heat to", "sheet_heat_to_c", { is: "range" }, optional),
-    field("addRange", "Sheet: add at", "sheet_add_at_c", { is: "range" }, optional),
-    field("pourRange", "Sheet: pour at", "sheet_pour_at_c", { is: "range" }, optional),
-    field("ceiling", "Ceiling", "ceiling_c", temperature(), { optional: true, hint: "Scorches above it." }),
-    field("setDensity", "Density, set", "density_set_g_per_ml", { is: "density" }, { optional: true, hint: "Like 0.9 g/ml." }),
-    field("liquidDensity", "Density, liquid", "density_liquid_g_per_ml", { is: "density" }, optional),
+    field("heatRange", "Supplier: heat to", "sheet_heat_to_c", { is: "range" }, optional),
+    field("addRange", "Supplier: add at", "sheet_add_at_c", { is: "range" }, optional),
+    field("pourRange", "Supplier: pour at", "sheet_pour_at_c", { is: "range" }, optional),
+    field("ceiling", "Maximum temperature", "ceiling_c", temperature(), { optional: true, hint: "It scorches above this." }),
+    field("setDensity", "Solid density", "density_set_g_per_ml", { is: "density" }, { optional: true, hint: "Like 0.9 g/ml." }),
+    field("liquidDensity", "Liquid density", "density_liquid_g_per_ml", { is: "density" }, optional),
     field("leastCureSeconds", "Minimum cure", "least_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days, or like 36 h." }),
     field("cureSeconds", "Recommended cure", "recommended_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days." }),
     field("blend", "Blend of", "blend_of", { is: "blend" }, { optional: true, hint: "Like 75 container soy + 25 coconut blend: weighed as its parts." }),
@@ -79,9 +79,9 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   fragrance: [
     name,
     field("kind", "Kind", "kind", choice(["fragrance", "essential oil"]), { first: "fragrance" }),
-    field("maxLoadPpm", "Largest load · % of the wax", "largest_load_percent", percent(100, "a largest load"), unknown),
-    field("usualLoadPpm", "Usual load · % of the wax", "usual_load_percent", percent(100, "a usual load"), optional),
-    field("flashPoint", "Flash point", "flash_point_c", temperature(3 * HOTTEST), { optional: true, hint: "Leave empty where it is not known." }),
+    field("maxLoadPpm", "Maximum fragrance load · % of the wax", "largest_load_percent", percent(100, "a maximum fragrance load"), unknown),
+    field("usualLoadPpm", "Usual fragrance load · % of the wax", "usual_load_percent", percent(100, "a usual load"), optional),
+    field("flashPoint", "Flash point", "flash_point_c", temperature(3 * HOTTEST), { optional: true, hint: "Leave empty if you do not know it." }),
     field("density", "Density", "density_g_per_ml", { is: "density" }, { optional: true, hint: "Turns fluid ounces and milliliters into weight." }),
     families,
     strength,
@@ -135,14 +135,14 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       },
       { first: "straight" },
     ),
-    field("statedFillMg", "Stated fill", "stated_fill_g", mass(), { hint: "The weight it is sold with." }),
-    field("workingFillMg", "Working fill", "working_fill_g", mass(), { hint: "What you really pour." }),
+    field("statedFillMg", "Net weight", "stated_fill_g", mass(), { hint: "The weight it is sold with." }),
+    field("workingFillMg", "Fill weight", "working_fill_g", mass(), { hint: "What you pour." }),
     field("soldByWeight", "Sold by weight", "sold_by_weight", { is: "yes" }, { first: "no" }),
     field("innerTopUm", "Inner diameter at the rim", "inner_rim_mm", inner),
     field("innerBottomUm", "Inner diameter at the bottom", "inner_bottom_mm", inner),
     field("heightUm", "Inner height", "inner_height_mm", inner),
     field("headspaceUm", "Headspace", "headspace_mm", { is: "length", least: 0, most: 500 }, { first: "10 mm", hint: "From the fill line to the rim." }),
-    field("waterMg", "Water it holds", "water_g", { ...mass(), water: true }, { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
+    field("waterMg", "Weight of water", "water_g", { ...mass(), water: true }, { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
     field(
       "waterTo",
       "Water weighed",
@@ -156,8 +156,8 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       },
       { first: "line" },
     ),
-    field("outerUm", "Outer diameter", "outer_diameter_mm", inner, { optional: true, hint: "What a box has to take." }),
-    field("outerHeightUm", "Height with the lid", "outer_height_mm", inner, { optional: true, hint: "What a box has to take." }),
+    field("outerUm", "Outer diameter", "outer_diameter_mm", inner, { optional: true, hint: "For its size in a box." }),
+    field("outerHeightUm", "Height with the lid", "outer_height_mm", inner, { optional: true, hint: "For its size in a box." }),
     field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
     lowCount,
     remarks,
@@ -165,8 +165,8 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   mold: [
     name,
     field("kind", "Kind", "kind", choice(["pillar mold", "silicone mold", "melt tray"]), { first: "pillar mold" }),
-    field("cavities", "Cavities", "cavities", { is: "count", least: 1, most: 200, name: "cavities" }, { first: "1", hint: "Pieces it gives at a time." }),
-    field("fillMg", "Fill of one cavity", "fill_g", mass(), { hint: "What one piece takes, filled to the chosen height." }),
+    field("cavities", "Cavities", "cavities", { is: "count", least: 1, most: 200, name: "cavities" }, { first: "1", hint: "Candles it makes at a time." }),
+    field("fillMg", "Fill of one cavity", "fill_g", mass(), { hint: "What one candle takes, filled to the chosen height." }),
     field("innerTopUm", "Inner diameter at the open end", "inner_rim_mm", inner),
     field("innerBottomUm", "Inner diameter at the closed end", "inner_bottom_mm", inner),
     field("heightUm", "Height of the candle", "inner_height_mm", inner),
@@ -257,9 +257,9 @@ const PRODUCT_FIELDS: readonly ShelfField[] = [
   field("containerId", "Vessel or mold", "vessel_or_mold", { is: "ref", to: "container" }),
   field("wickId", "Wick", "wick", { is: "ref", to: "wick" }, { optional: true, hint: "Empty for melts." }),
   field("wicks", "Wicks in one", "wicks", { is: "count", least: 1, most: 9, name: "wicks" }, { first: "1" }),
-  field("price", "Price of a pack", "price", { is: "money" }, optional),
-  field("pack", "Pieces in a pack", "pack", { is: "count", least: 1, most: 1_000, name: "pieces" }, { first: "1" }),
-  field("packCost", "What packing one costs", "pack_cost", { is: "money" }, optional),
+  field("price", "Price per pack", "price", { is: "money" }, optional),
+  field("pack", "Candles per pack", "pack", { is: "count", least: 1, most: 1_000, name: "pieces" }, { first: "1" }),
+  field("packCost", "Packing cost per pack", "pack_cost", { is: "money" }, optional),
   field("soldBy", "Sold by", "sold_by", choice(["piece", "weight"]), { first: "piece" }),
   remarks,
 ];
@@ -278,7 +278,7 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
   const n = (key: string) => values[key] as number;
   if (kind === "vessel") {
     if (values.soldByWeight === true && n("workingFillMg") < n("statedFillMg"))
-      faults.workingFillMg = "This vessel is sold by weight, so the working fill cannot be below the stated fill.";
+      faults.workingFillMg = "This vessel is sold by weight, so the fill weight cannot be below the net weight.";
     if (n("headspaceUm") >= n("heightUm")) faults.headspaceUm = "The headspace leaves no room for wax: it must be less than the inner height.";
   }
   if (kind === "wick" && values.fromUm != null && values.toUm != null && n("toUm") < n("fromUm"))

@@ -131,7 +131,7 @@ describe("products by rows", () => {
       remarks: "",
     };
     const [row] = read("product", ["name", "price"], [["fern in GLASS", "13"]], [kept]);
-    expect(row?.fate).toMatchObject({ is: "changed", what: expect.arrayContaining(["Price of a pack: 12.5 → 13"]) });
+    expect(row?.fate).toMatchObject({ is: "changed", what: expect.arrayContaining(["Price per pack: 12.5 → 13"]) });
     const sheet = writeSheet("product", [kept], context);
     expect(readSheet("product", sheet, guessMapping("product", sheet.heads), [kept], context)[0]?.fate.is).toBe("same");
   });

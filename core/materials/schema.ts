@@ -15,7 +15,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
   const bare = ((): z.ZodType => {
     switch (type.is) {
       case "name":
-        return z.string().trim().min(1, "Give it a name.").max(120);
+        return z.string().trim().min(1, "Enter a name.").max(120);
       case "words":
         return z.string().max(2_000);
       case "choice":

@@ -150,7 +150,7 @@ describe("a field of the shelf", () => {
 
   it("is checked with the others of its row", () => {
     const cup = { workingFillMg: 12_500, statedFillMg: 14_000, soldByWeight: true, heightUm: 17_000, headspaceUm: 3_000 };
-    expect(shelfFaults("vessel", cup).workingFillMg).toMatch(/cannot be below the stated fill/);
+    expect(shelfFaults("vessel", cup).workingFillMg).toMatch(/cannot be below the net weight/);
     expect(shelfFaults("vessel", { ...cup, soldByWeight: false, headspaceUm: 17_000 })).toEqual({ headspaceUm: expect.stringContaining("no room") });
     expect(shelfFaults("wick", { fromUm: 80_000, toUm: 60_000 })).toHaveProperty("toUm");
     expect(shelfFaults("wax", { leastCureSeconds: 10, cureSeconds: 5 })).toHaveProperty("cureSeconds");
@@ -184,7 +184,7 @@ describe("files as spreadsheets write them", () => {
   it("may use decimal commas, their own head names, a dash for paraffin-soy, and hold blank rows", () => {
     const rows = take(
       "wax",
-      ["Name", "Family", "Largest load · % of the wax", "density_set_g_per_ml"],
+      ["Name", "Family", "Maximum fragrance load · % of the wax", "density_set_g_per_ml"],
       [
         ["dawn", "Paraffin - Soy", "12,5", "1,250"],
         ["", " ", "", ""],
@@ -234,7 +234,7 @@ describe("files as spreadsheets write them", () => {
       [7, "refused", null],
       [8, "refused", null],
     ]);
-    expect(fates[0]?.fate).toMatchObject({ what: ["Largest load · % of the wax: 10 → 9"] });
+    expect(fates[0]?.fate).toMatchObject({ what: ["Maximum fragrance load · % of the wax: 10 → 9"] });
     expect(fates[1]?.fate).toMatchObject({ what: ["Name: plain → Plain"] });
     expect(fates[3]?.fate).toMatchObject({ why: ["“fresh” stands in row 4 already."] });
     expect(fates[5]?.fate).toMatchObject({ why: [expect.stringContaining("“butter” is none of"), expect.stringContaining("800 % cannot be")] });
@@ -250,7 +250,7 @@ describe("files as spreadsheets write them", () => {
     });
     expect(take("vessel", ["name"], [["cup"]])[0]?.fate).toMatchObject({
       is: "refused",
-      why: expect.arrayContaining([expect.stringContaining("No column gives “Stated fill”.")]),
+      why: expect.arrayContaining([expect.stringContaining("No column gives “Net weight”.")]),
     });
   });
 

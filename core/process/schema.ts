@@ -13,7 +13,7 @@ const isFirstPour = (step: Step) => stepTypeOf(step.kind).pours === "first";
 /** How a wax is worked: a list of steps in order, under a ceiling. All temperatures are wax temperatures. */
 export const process = z
   .object({
-    name: z.string().trim().min(1, "Give the process a name.").max(120),
+    name: z.string().trim().min(1, "Enter a name for the process.").max(120),
     reason: z.string().max(600).default(""),
     /** Kept above this for long, the wax scorches. */
     ceiling: z.number().int().max(HOTTEST),

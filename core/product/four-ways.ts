@@ -81,7 +81,7 @@ export function fourWays(vessel: VesselMeasures, waxDensity = DEFAULT_WAX_DENSIT
       way: "geometry",
       fillMg: fill.fillMg,
       off: off(fill.fillMg),
-      because: `Near the line a millimeter of height is ${(perMm / 1_000).toFixed(1)} g, so the working fill stands ${Math.abs((fill.fillMg - workingFillMg) / perMm).toFixed(0)} mm ${fill.fillMg >= workingFillMg ? "below" : "above"} this line. A thick bottom or a rounded edge holds less than the measures say.`,
+      because: `Near the line a millimeter of height is ${(perMm / 1_000).toFixed(1)} g, so the fill weight stands ${Math.abs((fill.fillMg - workingFillMg) / perMm).toFixed(0)} mm ${fill.fillMg >= workingFillMg ? "below" : "above"} this line. A thick bottom or a rounded edge holds less than the measures say.`,
       working: fill.working,
     });
   }

@@ -64,7 +64,7 @@ function ofProcess(process: NonNullable<Drafted["process"]>, spec: Drafted, shel
     if (range.high >= process.ceiling + SHOWN)
       say(
         `${name}-above-ceiling`,
-        `The ${name} range reaches ${t(range.high)}, ${writeDifference(range.high - process.ceiling, unit)} above the ceiling of ${t(process.ceiling)}: the wax can scorch.`,
+        `The ${name} range reaches ${t(range.high)}, ${writeDifference(range.high - process.ceiling, unit)} above the maximum temperature of ${t(process.ceiling)}: the wax can scorch.`,
       );
     for (const wax of sheets) {
       const sheet = sheetRange(wax, what(step));

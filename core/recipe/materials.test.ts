@@ -164,7 +164,7 @@ describe("the amounts of a formula of many parts", () => {
     expect(half.pots[0]?.sparePpm).toBe(0);
   });
 
-  it("adds what stays in the pitchers to the gram, and shows it in the working", () => {
+  it("adds what in the pitchers to the gram, and shows it in the working", () => {
     const out = amountsFor(full, shelf, order({ sparePpm: 50_000, spareMg: 24_000 }));
     expect(out.totalMg).toBe(864_000);
     expect(out.working.find((step) => step.gives.name === "fills and spare")).toMatchObject({
@@ -258,7 +258,7 @@ describe("where formula, process and shelf disagree", () => {
     expect(said({}, "cure-short")).toMatch(/minimum cure is 4 days; soft soy needs 5 days/);
     const alone = { waxes: [{ id: id.soy, share: 1 }] };
     expect(said({ ...alone, process: worked({ add: range(4_500, 4_700) }) }, "add-below-melt")).toMatch(/4 °C below the 49 °C at which soft soy melts/);
-    expect(said({ process: worked({ cool: range(9_000, 9_600) }) }, "pour-above-ceiling")).toMatch(/2\.7 °C above the ceiling of 93\.3 °C/);
+    expect(said({ process: worked({ cool: range(9_000, 9_600) }) }, "pour-above-ceiling")).toMatch(/2\.7 °C above the maximum temperature of 93\.3 °C/);
     // 93.36 °C against 93.33 °C: two figures that print alike are no difference.
     expect(said({ process: worked({ cool: range(9_000, 9_336) }) }, "pour-above-ceiling")).toBeUndefined();
     expect(codes({ process: worked({ cool: range(9_000, 9_200) }) })).toContain("pour-above-add");

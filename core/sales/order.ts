@@ -14,6 +14,6 @@ export const ORDER = defineAggregate({
   eventTypes: ORDER_EVENTS,
   first: initialOrderState,
   planOf: ({ plan }: { plan: OrderPlan }) => plan,
-  startNotDeletable: "The start of an order cannot be taken back. Close it, and say in a note why.",
+  startNotDeletable: "The start of an order cannot be deleted. Close it, and say in a note why.",
   reopened: (state: OrderState) => ({ ...state, closed: null }),
 });

@@ -13,7 +13,7 @@ export const NO_PACKAGING: Packaging = { boxId: null, parts: [] };
 
 /** What one pack of it holds: products by their pieces. */
 export const packContents = z
-  .array(z.object({ productId: z.uuid(), count: z.number().int().min(1, "At least one piece.").max(1_000) }))
+  .array(z.object({ productId: z.uuid(), count: z.number().int().min(1, "At least one candle.").max(1_000) }))
   .min(1, "Put at least one product in.")
   .max(30)
   .refine((list) => new Set(list.map((item) => item.productId)).size === list.length, {

@@ -4,7 +4,7 @@ import { z } from "zod";
 const MAX_MINUTES = 1_000_000;
 const minutes = z.number().int("Whole minutes.").min(0, "Not below 0.").max(MAX_MINUTES, `At most ${MAX_MINUTES} minutes.`);
 const count = z.number().int("A whole number.").min(0, "Not below 0.").max(10_000, "At most 10000.");
-const name = z.string().min(1, "Give it a name.").max(80, "At most 80 letters.");
+const name = z.string().min(1, "Enter a name.").max(80, "At most 80 letters.");
 
 const step = z.object({
   id: name,

@@ -92,7 +92,7 @@ describe("a level for each nose", () => {
 });
 
 describe("Student's t", () => {
-  it("has the quantiles of any table, asked for once or again (from memory: 95 % two-sided, 1, 10 and 30 degrees of freedom)", () => {
+  it("has the quantiles of any table, asked once or again (from memory: 95 % two-sided, 1, 10 and 30 degrees of freedom)", () => {
     for (const [df, value] of [
       [1, 12.706],
       [10, 2.228],

@@ -35,7 +35,7 @@ export function parseReach(text: string, unit: LengthUnit): Parsed<Micrometers> 
   if (!number.ok) return parseLength(text, { least: 0, most: MAX_REACH_UM / 1_000 }, unit);
   const isFeet = named ? !/^m/i.test(named) : unit === "in";
   const um = Math.round(number.value * REACH_UM[isFeet ? "ft" : "m"]);
-  return um >= 0 && um <= MAX_REACH_UM ? good(um) : bad("out-of-range", "No candle reaches so far.");
+  return um >= 0 && um <= MAX_REACH_UM ? good(um) : bad("out-of-range", "This distance is out of range.");
 }
 
 /** Returns a distance in a room: feet to a half, or meters to a tenth. */

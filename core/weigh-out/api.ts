@@ -9,7 +9,7 @@ import { weighOut } from "./weigh-out";
 const finite = z.number({ error: "Give a number." });
 
 const share = z.object({
-  name: z.string().min(1, "Give it a name.").max(200),
+  name: z.string().min(1, "Enter a name.").max(200),
   share: finite.positive("A share must be above 0.").max(1e6, "A share cannot be above 1 000 000."),
 });
 const mass = (what: string) => finite.min(0.001, `${what} must be at least 0.001 g.`).max(1e6, `${what} cannot be above 1 000 000 g.`);
@@ -44,7 +44,7 @@ export const scaleRequest = z
     additives: z
       .array(
         z.object({
-          name: z.string().min(1, "Give it a name.").max(200),
+          name: z.string().min(1, "Enter a name.").max(200),
           percent_of_wax: finite.positive("The percentage must be above 0.").max(50, "An additive cannot be above 50 % of the wax."),
         }),
       )

@@ -42,7 +42,7 @@ function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): Pa
 
 /** Returns what to do about a part that is not weighed, in grams. */
 function sayBelow({ name, kind, exactMg, premix }: PartBelowIncrement): string {
-  const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half a mark of its scale: nothing of it would be weighed.`;
+  const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half of what its scale reads to, so it cannot be weighed.`;
   const into = kind === "fragrance" ? "the rest of the fragrance" : "wax";
   const mixed = premix
     ? `, or premix it: ${premix.partMg / 1_000} g in ${premix.inMg / 1_000} g of ${into}, and weigh ${writeNumber(premix.takeMg / 1_000, 3)} g of that`
@@ -83,7 +83,7 @@ export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut,
     });
   for (const below of partsBelowMark(input, order, out)) warnings.push({ code: "part-below-mark", message: sayBelow(below), below });
   if (!input.start && input.sparePpm === 0 && !input.spareMg) {
-    warnings.push({ code: "no-spare", message: "No spare is planned: some wax stays in the pitcher, so the last jar can come up short." });
+    warnings.push({ code: "no-spare", message: "No spare is planned: some wax in the pitcher, so the last jar can come up short." });
   }
   return warnings;
 }

@@ -74,7 +74,7 @@ describe("worked amounts: common practice, no source", () => {
 });
 
 describe("rounding", () => {
-  it("goes up to the next mark where the nearest would pass the limit", () => {
+  it("goes up to the next increment where the nearest would pass the limit", () => {
     // 127.27 g rounds to 127 g, and 13 ÷ 127 = 10.24 % is over a limit of 10 %.
     const scaled = weighOut(input({ maxLoadPpm: 100_000 }));
     expect([scaled.waxMg, scaled.fragranceMg]).toEqual([128_000, 12_000]);
@@ -326,7 +326,7 @@ describe("what is begun from, however", () => {
     expect(more).toEqual([]);
     expect(outWarning?.below).toMatchObject({ name: "a1", kind: "additive", premix: { partMg: 10_000, inMg: 90_000, takeMg: 2_000 } });
     expect(outWarning?.message).toBe(
-      "“a1” comes to 0.224 g, less than half a mark of its scale: nothing of it would be weighed. Use a finer scale, make a larger batch, or premix it: 10 g in 90 g of wax, and weigh 2 g of that.",
+      "“a1” comes to 0.224 g, less than half of what its scale reads to, so it cannot be weighed. Use a finer scale, make a larger batch, or premix it: 10 g in 90 g of wax, and weigh 2 g of that.",
     );
     expect(below({ ...cups, additiveResolutionUg: 10_000, additives: [{ name: "a", ppmOfWax: 1_000 }] })).toEqual([]);
     const coarse = [0, 60_000, 150_000, 250_000].map((loadPpm) =>

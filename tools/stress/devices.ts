@@ -139,7 +139,7 @@ const SCENARIOS: Record<string, (stage: Stage) => Promise<void>> = {
     const gone = await note();
     await waitUntil("the other device shows it", async () => (await there.getByText(`“${gone}”`).count()) > 0);
     await restore(served.databaseUrl, file);
-    await page.getByText("lacks 1 entry of this device").waitFor({ timeout: 60_000 });
+    await page.getByText("without 1 entry of this device").waitFor({ timeout: 60_000 });
     await waitUntil(
       "no device shows what is gone",
       async () => (await page.getByText(`“${gone}”`).count()) + (await there.getByText(`“${gone}”`).count()) === 0,

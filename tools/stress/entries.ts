@@ -69,8 +69,8 @@ async function connect(page: Page, instrument: Hand["instrument"]): Promise<bool
   try {
     await page.getByRole("button", { name: "Connect an instrument" }).click(limit);
     await page.getByRole("button", { name: `Simulated ${instrument}` }).click(limit);
-    await page.getByText(/settled$/).waitFor(limit);
-    if (instrument === "probe") await page.getByLabel("Put down by itself").selectOption("10", limit);
+    await page.getByText(/stable$/).waitFor(limit);
+    if (instrument === "probe") await page.getByLabel("Auto-record").selectOption("10", limit);
     return true;
   } catch {
     return false;

@@ -37,13 +37,13 @@ export default function Fault({ error, reset }: { error: Error & { digest?: stri
   }, []);
   return (
     <main className="mx-auto max-w-[640px] px-6 py-16">
-      <h1>{lasting ? "Something is wrong with this page" : "This page cannot be read just now"}</h1>
+      <h1>{lasting ? "Something went wrong" : "This page is not available"}</h1>
       <p className="mt-3">
         {lasting
-          ? "The workshop's records can be reached, but this page fails all the same. Nothing that was recorded is lost; entries that wait on this device are sent from any other page."
-          : "The workshop's records cannot be reached. Nothing that was recorded is lost; entries made meanwhile wait on this device. The page comes back by itself."}
+          ? "The server can be reached, but this page fails. Nothing that was recorded is lost; entries that wait on this device are sent from any other page."
+          : "The server cannot be reached. Nothing that was recorded is lost; new entries wait on this device. The page reloads when the server is restored."}
       </p>
-      {lasting && error.digest ? <p className="mt-2 text-soft">The server's output names it {error.digest}.</p> : null}
+      {lasting && error.digest ? <p className="mt-2 text-soft">Error ID in the server's output: {error.digest}.</p> : null}
       <div className="mt-5 flex flex-wrap gap-3">
         <button type="button" className="act" onClick={reset}>
           Try again

@@ -27,7 +27,7 @@ export function AddSheet(props: AddProps) {
           <Dialog.Title>
             Add {article} {props.kind}
           </Dialog.Title>
-          <Dialog.Description className="mb-3 text-[15px] text-soft">It is put on the shelf and chosen in the form you came from.</Dialog.Description>
+          <Dialog.Description className="mb-3 text-[15px] text-soft">It is added to the shelf and chosen in your form.</Dialog.Description>
           <ShelfForm kind={props.kind} row={null} name={props.name} waxes={props.waxes} onDone={props.onDone} onMade={props.onMade} />
         </Dialog.Content>
       </Dialog.Portal>

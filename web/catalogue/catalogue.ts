@@ -17,7 +17,7 @@ const CATALOGUED = ["shelf", "formulas", "products", "stock", "sell"] as const;
 
 const read = async (workshopId: string): Promise<Catalogue> => {
   const answer = await fetch(`/api/workshops/${workshopId}/catalogue`, { cache: "no-store" });
-  if (!answer.ok) throw new Error(`The shelf cannot be read just now (${answer.status}).`);
+  if (!answer.ok) throw new Error(`Cannot load the shelf (${answer.status}).`);
   return (await answer.json()) as Catalogue;
 };
 

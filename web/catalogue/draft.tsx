@@ -30,7 +30,7 @@ export function useDraft(
   name: string,
   typed: Typed,
   take: (typed: Record<string, string>) => void,
-  words = { title: "Half typed before", says: "You left this form without saving. What you had typed is kept on this device." },
+  words = { title: "Unsaved draft", says: "You left this form without saving. What you typed is kept on this device." },
 ): { offer: ReactNode; drop: () => void } {
   const { workshopId } = useWorkshop();
   const key = `hearth.draft.${workshopId}.${name}`;
@@ -91,7 +91,7 @@ export function useDraft(
             setKept(null);
           }}
         >
-          Take it up
+          Restore draft
         </button>
         <button
           type="button"
@@ -101,7 +101,7 @@ export function useDraft(
             dropped.current = false;
           }}
         >
-          Forget it
+          Discard draft
         </button>
       </div>
     </section>

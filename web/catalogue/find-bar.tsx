@@ -117,7 +117,7 @@ export function Pages({ page, pages }: { page: number; pages: number }) {
     <nav aria-label="Pages" className="unprinted mt-4 flex flex-wrap items-center gap-3">
       {page > 1 ? (
         <Link className="press" href={to(page - 1)}>
-          Page before
+          Previous page
         </Link>
       ) : null}
       <span>

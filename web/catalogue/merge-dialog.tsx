@@ -41,12 +41,12 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
   useEffect(() => {
     catalogueOf(place.workshopId).then(
       ({ shelf }) => setOthers(shelf[PART[kind]].filter((item) => item.id !== id && !item.archived).map((item) => ({ value: item.id, name: item.name }))),
-      () => setSaid("The shelf cannot be read just now. Try again in a moment."),
+      () => setSaid("Cannot load the shelf. Try again in a moment."),
     );
   }, [place.workshopId, kind, id]);
   const kept = others?.find((item) => item.value === into);
   const go = async () => {
-    if (!kept) return setSaid(`Choose the ${kind} that stays.`);
+    if (!kept) return setSaid(`Choose the ${kind} to keep.`);
     const mergeId = v7();
     const out = await callAction(merge(place, { kind, goneId: id, keptId: into, mergeId }));
     if (!out.ok) return setSaid(out.message);
@@ -71,14 +71,14 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
         <Dialog.Content className="sheet fixed top-[12vh] left-1/2 z-50 w-[min(560px,94vw)] -translate-x-1/2">
           <Dialog.Title className="text-[21px]">Merge {name} into another</Dialog.Title>
           <Dialog.Description className="mt-1 mb-3 text-soft">
-            For two entries of the same {kind}. Lots, counts, formulas and products of {name} go over to the one you choose; {name} is put away. What batches
-            wrote down stays as it was.
+            Merges two entries of the same {kind}. Lots, counts, formulas and products of {name} move to the one you choose; {name} is archived. Past batches do
+            not change.
           </Dialog.Description>
           <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
           <FormMessage>{said}</FormMessage>
           <div className="mt-3 flex gap-3">
             <button type="button" className="act" onClick={go}>
-              Merge them
+              Merge
             </button>
             <Dialog.Close className="press">Cancel</Dialog.Close>
           </div>

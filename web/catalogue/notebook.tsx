@@ -42,7 +42,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
       else unread.push(file.name);
     }
     setBusy("");
-    if (unread.length > 0) setSaid(`${unread.join(", ")} cannot be read here. Choose it as JPEG or PNG.`);
+    if (unread.length > 0) setSaid(`${unread.join(", ")} is not a supported format. Choose a JPEG or PNG file.`);
     else if (files.length > room) setSaid(`At most ${MAX_PICTURES} pictures go with one note: the others were left out.`);
   };
   const add = async () => {
@@ -66,7 +66,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
       }}
     >
       <label className="block text-[15px] font-semibold">
-        What you noticed
+        Write a note
         <textarea className="entry mt-1 font-normal" rows={2} maxLength={2_000} value={text} onChange={(event) => setText(event.target.value)} />
       </label>
       {pictures.length > 0 ? (
@@ -102,9 +102,9 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
           />
         </label>
         <button type="submit" className="press" disabled={busy !== ""}>
-          Keep this note
+          Save note
         </button>
-        <span className="text-[14px] text-soft">Made small on this device; where it was taken is left out.</span>
+        <span className="text-[14px] text-soft">Photographs are made smaller on this device, and their location is removed.</span>
       </div>
       <FormMessage className="mt-2">{said}</FormMessage>
       {waiting.length > 0 ? (
@@ -135,15 +135,15 @@ export function Notebook({ kind, of, notes }: NotebookProps) {
     const out = await callAction(takeNoteAway(place, { id, gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast("The note is taken away.", { action: { label: "Undo", onClick: () => void turn(id, false) } });
+    if (gone) toast("The note is deleted.", { action: { label: "Undo", onClick: () => void turn(id, false) } });
   };
   return (
     <section className="sheet mt-6" aria-labelledby={`notes-${of}`}>
       <h2 id={`notes-${of}`} className="mb-2">
-        What was noticed
+        Notebook
       </h2>
       <NewNote kind={kind} of={of} />
-      {notes.length === 0 ? <p className="unprinted mt-2 text-soft">None yet. What you notice today is what you look for in half a year.</p> : null}
+      {notes.length === 0 ? <p className="unprinted mt-2 text-soft">No notes yet.</p> : null}
       <ul className="mt-2">
         {notes.map((note) => (
           <li key={note.id} className="border-t border-line py-3">
@@ -153,7 +153,7 @@ export function Notebook({ kind, of, notes }: NotebookProps) {
                 {note.by ? `, ${note.by}` : ""}
               </span>
               <button type="button" className="press unprinted" onClick={() => void turn(note.id, true)}>
-                Take away<span className="sr-only"> the note of {units.dayClock(note.at)}</span>
+                Delete<span className="sr-only"> the note of {units.dayClock(note.at)}</span>
               </button>
             </div>
             {note.text ? <p className="break-words whitespace-pre-line">{note.text}</p> : null}

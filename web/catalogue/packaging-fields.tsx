@@ -9,9 +9,9 @@ import { useUnits } from "@/ui/units";
 
 export const FIT_WORDS: Record<BoxFit["verdict"], string> = {
   fits: "✓ fits",
-  loose: "▲ loose: it rattles",
-  tight: "▲ tight: it is forced",
-  "too small": "✕ does not go in",
+  loose: "▲ loose fit",
+  tight: "▲ tight fit",
+  "too small": "✕ does not fit",
 };
 
 type Pack = Shelf["packs"][number];
@@ -22,7 +22,7 @@ const sized = (item: Pack): item is Pack & { lengthUm: number; widthUm: number; 
 export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; containers: readonly PackedContainer[]; guessed: boolean }) {
   const units = useUnits();
   if (!box) return null;
-  if (!sized(box)) return <p className="text-[15px] text-soft">The inner size of {box.name} is not on the shelf: give it there, and it is drawn here.</p>;
+  if (!sized(box)) return <p className="text-[15px] text-soft">The inner size of {box.name} is not on the shelf. Add it there to see a drawing here.</p>;
   const fit = fitInBox(containers, box);
   if (!fit) return null;
   const sides = [
@@ -38,9 +38,9 @@ export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; 
         <strong className={fit.verdict === "fits" ? "text-inside" : "text-hot"}>{FIT_WORDS[fit.verdict]}</strong>{" "}
         <span className="text-soft">
           {sides.map(([side, um]) => `${side} ${um < 0 ? "−" : ""}${units.len(Math.abs(um))}`).join(", ")}{" "}
-          {fit.verdict === "too small" ? "to spare (− lacks)" : "to spare"}
+          {fit.verdict === "too small" ? "clearance (− too small)" : "to spare"}
           {fit.layers > 1 ? `; ${fit.layers} layers` : ""}
-          {guessed ? ". The outside of a vessel is not measured: a wall of 3 mm is reckoned." : ""}
+          {guessed ? ". The outside of a vessel is not measured, so a wall thickness is assumed." : ""}
         </span>
       </figcaption>
     </figure>

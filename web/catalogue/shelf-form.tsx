@@ -19,7 +19,7 @@ const optionsOf = (field: ShelfField) => {
   if (field.type.is === "yes") {
     return [
       { value: "no", label: "no" },
-      { value: "yes", label: field.key === "soldByWeight" ? "yes: never below the stated fill" : "yes" },
+      { value: "yes", label: field.key === "soldByWeight" ? "yes: never below the net weight" : "yes" },
     ];
   }
   return undefined;
@@ -46,7 +46,7 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
         : [];
   return cautions.map((caution) => (
     <div key={caution.message} className="mt-2" role="status">
-      <Caution title={caution.weight === "stop" ? "Not to be filled" : "Take care"}>{units.say(caution.message)}</Caution>
+      <Caution title={caution.weight === "stop" ? "Do not fill" : "Take care"}>{units.say(caution.message)}</Caution>
     </div>
   ));
 }
@@ -134,7 +134,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
       <FormMessage className="mt-2">{said}</FormMessage>
       <div className="mt-3 flex gap-3">
         <button type="submit" className="act" disabled={busy}>
-          {row ? "Save the change" : "Put it on the shelf"}
+          {row ? "Save changes" : "Add to the shelf"}
         </button>
         <button type="button" className="press" onClick={onDone}>
           Cancel

@@ -42,13 +42,13 @@ export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: strin
   const away_ = async (to: boolean) => {
     const out = await callAction(archive(place, { kind, id, away: to }));
     if (!out.ok) return toast(out.message);
-    did(to ? `${name} is put away.` : `${name} is back.`, () => callAction(archive(place, { kind, id, away: !to })));
+    did(to ? `${name} is archived.` : `${name} is restored.`, () => callAction(archive(place, { kind, id, away: !to })));
   };
   const another = async () => {
     const freshId = v7();
     const out = await callAction(duplicate(place, { kind, id, freshId }));
     if (!out.ok) return toast(out.message);
-    did(`Made “${out.value.name}”.`, () => callAction(remove(place, { kind, id: freshId })));
+    did(`Created “${out.value.name}”.`, () => callAction(remove(place, { kind, id: freshId })));
     if (path) router.push(path(freshId));
   };
   const gone = async () => {
@@ -58,7 +58,7 @@ export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: strin
   };
   const items = [
     ...(kind === "person" || kind === "instrument" ? [] : [{ name: "Duplicate", run: () => void another() }]),
-    { name: away ? "Take back out" : "Put away", run: () => void away_(!away) },
+    { name: away ? "Restore" : "Archive", run: () => void away_(!away) },
     ...(isMerged(kind) && !away ? [{ name: "Merge into another…", run: () => setMerging(true) }] : []),
     { name: "Delete", run: () => void gone() },
   ];

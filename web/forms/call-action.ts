@@ -2,4 +2,4 @@ import { type Result, reject } from "@hearth/core";
 
 /** Asks the server; a server that does not answer is an answer too, so that nobody asks in vain. */
 export const callAction = <T>(asked: Promise<Result<T>>): Promise<Result<T>> =>
-  asked.catch(() => reject("The program cannot be reached just now. Nothing you typed is lost: try again in a moment."));
+  asked.catch(() => reject("Cannot reach the program. What you typed is kept: try again in a moment."));

@@ -150,6 +150,12 @@ interface FieldProps {
   narrow?: boolean;
 }
 
+const withoutSpaces = (text: string): string => text.replace(/\s/g, "").toLowerCase();
+
+/** Returns whether what was understood says more than the field itself does, with its unit: "= 8 %" says nothing at a field with 8 in percent. */
+export const isNews = (echo: string, value: string, unit = ""): boolean =>
+  echo !== "" && withoutSpaces(echo) !== withoutSpaces(value) && !withoutSpaces(value + unit).startsWith(withoutSpaces(echo));
+
 export const Field = memo(function Field(props: FieldProps) {
   const id = useId();
   const { label, name, value, onValue, onLeave, error, echo = "", hint, unit, options, lines, large, placeholder, inputMode, autoFocus } = props;
@@ -206,7 +212,7 @@ export const Field = memo(function Field(props: FieldProps) {
         />
       )}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
-        {error ? `▲ ${error}` : echo ? <span className="font-semibold text-ink">= {echo}</span> : hint}
+        {error ? `▲ ${error}` : isNews(echo, value, unit) ? <span className="font-semibold text-ink">= {echo}</span> : hint}
       </p>
     </div>
   );
@@ -222,7 +228,7 @@ export const words = (initial = "", most = 2_000): FieldRule<string> => ({
 export const named = (what: string, initial = ""): FieldRule<string> => ({
   initial,
   parse: (text) =>
-    text.trim() === "" ? bad("empty", `Give ${what} a name.`) : text.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(text.trim()),
+    text.trim() === "" ? bad("empty", `Enter a name for ${what}.`) : text.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(text.trim()),
 });
 
 /** Keeps a stored value exactly where its text is left as it was shown: what is shown is rounded to the reader's units. */

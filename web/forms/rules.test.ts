@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { formatters } from "@/ui/units";
+import { isNews } from "./fields";
 import { countRule, durationRule, massRule, moneyRule, percentRule, temperatureRule, whenRule } from "./rules";
 
 const grams = formatters({ mass: "g", temperature: "C", zone: "Europe/Lisbon", currency: "EUR" });
@@ -39,5 +40,20 @@ describe("a number without a unit", () => {
     expect(said(rule, "08:15")).toEqual(["2026-03-14T13:15:00.000Z", "Sat 14 Mar 08:15"]);
     expect(said(rule, "")).toEqual([null, ""]);
     expect(said(rule, "2026-03-15 09:00")).toBe("too-large");
+  });
+});
+
+describe("what a field says below itself", () => {
+  it.each([
+    ["8 %", "8", "%", false],
+    ["8 %", "8", "% of the wax", false],
+    ["7.1 oz", "7.1", "oz", false],
+    ["7.1 oz", "7.1 oz", "oz", false],
+    ["29.4 °C", "85F", "°C", true],
+    ["1 lb 4 oz", "20 oz", "lb", true],
+    ["€18.50", "18.5", "", true],
+    ["", "8", "%", false],
+  ])("“= %s” at %j in %s is news: %s", (echo, value, unit, news) => {
+    expect(isNews(echo, value, unit)).toBe(news);
   });
 });

@@ -78,7 +78,7 @@ export const pastDayRule = (today: string, units: Formats): FieldRule<string> =>
   parse: (text) => {
     const day = readDay(text, today, units.locale);
     if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, -30))}.`);
-    return day > today ? bad("too-large", "That day lies ahead.") : good(day);
+    return day > today ? bad("too-large", "That day is in the future.") : good(day);
   },
   echo: (day) => units.onDay(day),
 });
@@ -90,7 +90,7 @@ export const dayRule = (today: string, units: Formats): FieldRule<string | null>
     parse: (text: string) => {
       const day = readDay(text, today, units.locale, true);
       if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
-      return day < today ? bad("too-small", "That day is over.") : good(day);
+      return day < today ? bad("too-small", "That day is in the past.") : good(day);
     },
     echo: (day: string) => units.onDay(day),
   });

@@ -70,17 +70,17 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
       <div className="mt-1 flex flex-wrap gap-3">
         {value ? (
           <button type="submit" className="press">
-            Put this in its place
+            Save correction
           </button>
         ) : null}
         <button type="button" className="press" onClick={() => void finish({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: event.id })}>
-          Take the entry back
+          Delete entry
         </button>
         <button type="button" className="press" onClick={onDone}>
           Cancel
         </button>
       </div>
-      <p className="mt-1 text-[14px] text-soft">The first entry stays in the record, struck through.</p>
+      <p className="mt-1 text-[14px] text-soft">The original entry in the record, struck through.</p>
     </form>
   );
 }

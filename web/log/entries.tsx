@@ -20,7 +20,7 @@ export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = f
     <>
       {missing > 0 ? (
         <p className="py-2 text-soft">
-          The newest {log.entries.length} of {log.total} entries; all of them stand in the CSV and JSON of the record.
+          The newest {log.entries.length} of {log.total} entries. The CSV and JSON files of the record have them all.
         </p>
       ) : null}
       <ol>

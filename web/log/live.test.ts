@@ -108,7 +108,7 @@ describe("what others enter", () => {
     expect(heard).toEqual([{ workshop: "other" }]);
   });
 
-  it("is asked for again where the stream was refused, as while the database is away, and left to the browser where it only broke off", async () => {
+  it("is asked again where the stream was refused, as while the database is away, and left to the browser where it only broke off", async () => {
     vi.stubGlobal("fetch", async () => Response.json({ asks: false, cut: false, in: false }));
     const heard: Change[] = [];
     const page = await browser.tab();

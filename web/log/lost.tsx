@@ -13,7 +13,7 @@ export function Lost({ lost }: { lost: OutboxEntry[] }) {
   const it = lost.length === 1 ? "it" : "them";
   return (
     <section aria-label="Entries missing after a restore" className={notice({ place: "strip" })}>
-      <p role="status">▲ The workshop was restored from a backup that lacks {entries(lost.length)} of this device.</p>
+      <p role="status">▲ The workshop was restored from a backup without {entries(lost.length)} of this device.</p>
       <div className="mt-1 flex flex-wrap gap-2">
         <button
           type="button"

@@ -36,10 +36,10 @@ export function Outbox({ epoch }: { epoch: string }) {
     <>
       {unkept ? (
         <p role="alert" className={notice({ place: "strip" })}>
-          ▲ This browser keeps nothing on the device: its storage is full or forbidden.{" "}
+          ▲ This browser cannot save entries: its storage is full or blocked.{" "}
           {here > 0
             ? `${entries(here)} ${here === 1 ? "waits" : "wait"} in this page only: leave it open until the workshop can be reached again.`
-            : "While the workshop cannot be reached, entries wait in the open page only. Free some space or allow storage for this address, then load the page again."}
+            : "While the workshop cannot be reached, entries wait in this open page only. Free some space or allow storage for this address, then reload the page."}
         </p>
       ) : null}
       {away && onDevice > 0 ? (

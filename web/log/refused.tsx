@@ -62,7 +62,7 @@ function Move({ one: entry, onDone }: { one: OutboxEntry; onDone: () => void }) 
       .then(async (answer) => (answer.ok ? setOpen(((await answer.json()) as { batches: Open[] }).batches) : setAway(true)))
       .catch(() => setAway(true));
   }, [entry.workshopId]);
-  if (away) return <p className="mt-2 text-soft">The workshop cannot be reached just now, so its batches are not known. Try again in a moment.</p>;
+  if (away) return <p className="mt-2 text-soft">Cannot reach the workshop, so its batches are not known. Try again in a moment.</p>;
   const others = (open ?? []).filter((batch) => batch.id !== entry.batchId);
   return (
     <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Move it to">
@@ -106,7 +106,7 @@ function RefusedEntry({ one: entry, onDropped }: { one: OutboxEntry; onDropped: 
       <div className="mt-2 flex flex-wrap gap-2">
         {entry.what === "note" ? null : (
           <button type="button" className="press" aria-expanded={doing === "mend"} onClick={() => setDoing(doing === "mend" ? null : "mend")}>
-            Mend it
+            Fix entry
           </button>
         )}
         {entry.what && entry.what !== "batch" ? null : (
@@ -120,10 +120,10 @@ function RefusedEntry({ one: entry, onDropped }: { one: OutboxEntry; onDropped: 
           </button>
         ) : null}
         <button type="button" className="press" onClick={() => void retry(entry)}>
-          Try again as it is
+          Send again unchanged
         </button>
         <button type="button" className="press" onClick={() => void discard(entry).then(onDropped)}>
-          Drop it
+          Discard entry
         </button>
       </div>
       {doing === "mend" ? <Mend one={entry} onDone={() => setDoing(null)} /> : null}
@@ -161,8 +161,8 @@ export function RejectedEntry({ refused }: { refused: OutboxEntry[] }) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/50" />
         <Dialog.Content className="sheet fixed top-[6vh] left-1/2 z-50 max-h-[88vh] w-[min(760px,94vw)] -translate-x-1/2 overflow-auto">
-          <Dialog.Title className="text-[22px]">Entries that were refused</Dialog.Title>
-          <Dialog.Description className="text-soft">They stay on this device until you mend, move or drop them. None of them counts yet.</Dialog.Description>
+          <Dialog.Title className="text-[22px]">Rejected entries</Dialog.Title>
+          <Dialog.Description className="text-soft">They stay on this device until you fix, move or discard them. They do not count yet.</Dialog.Description>
           <ul className="mt-2">
             {refused.map((entry) => (
               <RefusedEntry key={entry.id} one={entry} onDropped={(back) => setDropped((old) => [...old, back])} />

@@ -53,8 +53,7 @@ export async function checkSignIn(): Promise<void> {
 }
 
 /** What is said where somebody could not be signed out. */
-export const STILL_IN =
-  "You are not signed out: the workshop cannot be reached. What is entered here goes on under the same name. Try again once it can be reached.";
+export const STILL_IN = "You are not signed out, because the workshop cannot be reached. Entries still count as yours. Try again when it can be reached.";
 
 /**
  * Ends the sign-in of this browser, or of who works on this device, and takes off it what was kept of the workshop but for entries that still wait. Returns

@@ -236,7 +236,7 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
     /** Takes the last entry back; a correction that is undone leaves what was there before. */
     undo: async () => {
       if (!last) return null;
-      return put({ kind: "withdrawn", payload: { why: "taken back at once", mode: "undo" }, corrects: last.id });
+      return put({ kind: "withdrawn", payload: { why: "undone", mode: "undo" }, corrects: last.id });
     },
     name: (of: string | null) => names.get(of ?? "") ?? "",
     /** What an entry says, in the units of the workshop. */

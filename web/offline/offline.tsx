@@ -69,7 +69,7 @@ export function Offline() {
   if (!kept) return null;
   return (
     <p role="status" className={notice({ tone: "cool", place: "strip" })}>
-      The workshop's records cannot be reached just now. This page is as it was read at {units.dayClock(kept)}; what you enter is kept on this device.
+      Offline. This page is from {units.dayClock(kept)}; what you enter is kept on this device and sent later.
     </p>
   );
 }

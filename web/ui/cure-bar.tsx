@@ -32,9 +32,9 @@ export function CureBar({ times, pouredAt, now }: { times: CureTimes | null; pou
       </svg>
       <dl className="grid grid-cols-3 gap-3 text-[14px]">
         {[
-          { name: "leave unmoved until", at: times.setAt },
-          { name: "may be tested", at: times.testFrom },
-          { name: "may be sold, once tested", at: times.sellFrom },
+          { name: "do not move until", at: times.setAt },
+          { name: "ready to burn-test", at: times.testFrom },
+          { name: "fully cured: may be sold once tested", at: times.sellFrom },
         ].map((row) => (
           <div key={row.name}>
             <dt className="text-soft">{row.name}</dt>

@@ -42,9 +42,9 @@ describe("the trade's words", () => {
   });
 
   it("are found whatever unit follows the label, and not where a label only begins alike", () => {
-    expect(wordAt("Load · %")).toBe("load");
-    expect(wordAt("Largest load · % of the wax")).toBe("load");
-    expect(wordAt("WORKING FILL")).toBe("working fill");
+    expect(wordAt("Load · %")).toBe("fragrance load");
+    expect(wordAt("Maximum fragrance load · % of the wax")).toBe("fragrance load");
+    expect(wordAt("FILL WEIGHT")).toBe("fill weight");
     expect(wordAt("Loaded by")).toBeNull();
     expect(wordAt("")).toBeNull();
   });

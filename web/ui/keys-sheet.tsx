@@ -21,10 +21,10 @@ export function KeysSheet({ keys, onClose }: { keys: Key[]; onClose: () => void 
             <h2>Keys</h2>
           </Dialog.Title>
           <p className="mt-1 text-soft">
-            They work while no field is being typed in. Tab and Enter reach everything too. <Link href="/words">The words of the trade</Link>
+            Shortcuts are off while you type in a field. Everything can also be reached with Tab and Enter. <Link href="/words">Glossary</Link>
           </p>
           <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-2">
-            {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ? beside it: what its word means" }, ...keys].map((item) => (
+            {[{ key: "?", does: "this list" }, { key: "F1", does: "in a field with a ?: explain its term" }, ...keys].map((item) => (
               <div key={item.key + item.does} className="contents">
                 <dt>
                   <kbd className="figure inline-block min-w-[34px] border-2 border-ink px-2 text-center text-[18px]">{item.key}</kbd>

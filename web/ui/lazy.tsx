@@ -55,7 +55,7 @@ export function lazy<P extends object>(
         {Meanwhile ? <Meanwhile {...props} /> : null}
         {failed && !closed ? (
           <div role="alert" className="sheet fixed bottom-3 left-3 z-50 flex max-w-[90vw] items-center gap-3">
-            <p>▲ A part of this page could not be loaded. It is tried again until the workshop can be reached.</p>
+            <p>▲ A part of this page could not be loaded. It is loaded when the workshop can be reached.</p>
             <button type="button" className="press" onClick={() => close(true)}>
               Close
             </button>

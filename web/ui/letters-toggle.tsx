@@ -22,7 +22,7 @@ export function LettersToggle() {
           }
         }}
       />
-      Keys of a single letter, on this device
+      Single-key shortcuts on this device
     </label>
   );
 }

@@ -53,11 +53,11 @@ describe("the strip of finished goods", () => {
     ]);
   });
 
-  it("marks what is asked for, and what of it lacks; and says all of it to somebody who cannot see it", () => {
+  it("marks what is ordered, and what of it lacks; and says all of it to somebody who cannot see it", () => {
     const markup = strip({ asked: 15 });
     expect(bars(markup).at(-1)).toEqual([100, 50, "fill-hot"]);
     expect(numbers(markup, "x1")).toEqual([150]);
-    expect(markup).toContain('aria-label="Rain: 4 packed, 6 to pack, 10 planned, 15 asked for"');
+    expect(markup).toContain('aria-label="Rain: 4 packed, 6 to pack, 10 planned, 15 ordered"');
     // What is there is enough: nothing lacks.
     expect(bars(strip({ asked: 8 })).some(([, , cls]) => cls === "fill-hot")).toBe(false);
   });

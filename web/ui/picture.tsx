@@ -77,7 +77,7 @@ export function Picture({ name, heads, rows, plain = false, children }: PictureP
           className={press({ size: "small" })}
           onClick={() => keep(`${name}.csv`, [heads, ...rows].map((row) => row.map(cell).join(",")).join("\r\n"), "text/csv;charset=utf-8")}
         >
-          Numbers as CSV
+          Download CSV
         </button>
         {plain ? null : (
           <>
@@ -90,10 +90,10 @@ export function Picture({ name, heads, rows, plain = false, children }: PictureP
                 if (drawn) keep(`${name}.svg`, drawn.text, "image/svg+xml");
               }}
             >
-              Picture as SVG
+              Download SVG
             </button>
             <button type="button" className={press({ size: "small" })} onClick={() => void png()}>
-              Picture as PNG
+              Download PNG
             </button>
           </>
         )}

@@ -102,7 +102,7 @@ export function PageLayout({
         </div>
         {children}
       </div>
-      <aside aria-label="Beside the work" className="flex flex-col gap-5 lg:border-l-2 lg:border-line lg:pl-6">
+      <aside aria-label="Help" className="flex flex-col gap-5 lg:border-l-2 lg:border-line lg:pl-6">
         {side}
       </aside>
     </main>

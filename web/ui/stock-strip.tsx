@@ -16,7 +16,7 @@ export function StockStrip({ name, packed, loose, planned, asked, most }: StockS
   const width = 400;
   const x = (packs: number) => (Math.min(packs, most) / Math.max(1, most)) * width;
   const there = packed + loose;
-  const said = `${name}: ${packed} packed, ${loose} to pack, ${planned} planned${asked > 0 ? `, ${asked} asked for` : ""}`;
+  const said = `${name}: ${packed} packed, ${loose} to pack, ${planned} planned${asked > 0 ? `, ${asked} ordered` : ""}`;
   const part = (from: number, many: number, fill: string, extra: ReactNode = null) =>
     many > 0 ? (
       <>

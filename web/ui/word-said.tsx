@@ -9,7 +9,7 @@ export function WordSaid({ word }: { word: string }) {
     <>
       <p className="mt-1">{GLOSSARY.find((item) => item.name === word)?.says}</p>
       <Link href={`/words#${word.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
-        All words
+        Full glossary
       </Link>
     </>
   );

@@ -55,16 +55,16 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
         onClick={() => setOpen(!open)}
       >
         {children}
-        <span className="sr-only">, {label}: show the working</span>
+        <span className="sr-only">, {label}: show the calculation</span>
       </button>
       {open ? (
         <PopoverBox
           at={at}
           onClose={() => setOpen(false)}
-          aria-label={`How ${label} comes about`}
+          aria-label={`How ${label} is calculated`}
           className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]"
         >
-          <h3>How {label} comes about</h3>
+          <h3>How {label} is calculated</h3>
           <ol className="mt-1">
             {workingOf(steps, name).map((step) => (
               <StepLine key={step.gives.name} step={step} units={units} />

@@ -20,8 +20,7 @@ export const MAX_JARS = 100_000;
 /** Declares an event type of a batch. */
 export const batchEvent = <K extends string, P>(kind: EventType<K, P, BatchState, BatchPlan, BatchShapes>) => kind;
 
-export const closedAlready = (state: BatchState) =>
-  state.closed ? { field: "kind", message: "This batch is closed. Reopen it first, by taking the closing back." } : null;
+export const closedAlready = (state: BatchState) => (state.closed ? { field: "kind", message: "This batch is closed. Reopen it first." } : null);
 export const abandonedAlready = (state: BatchState) =>
   state.abandoned ? { field: "kind", message: "This batch was abandoned. Take the abandoning back to go on with it." } : null;
 /** Work at the pot: not once it is closed or abandoned. */

@@ -10,6 +10,6 @@ export const heated = batchEvent({
     state.onHeat = happenedAt;
   },
   correctableField: null,
-  describe: () => ({ what: "put back on the heat" }),
+  describe: () => ({ what: "reheated" }),
   columns: () => ({}),
 });

@@ -5,7 +5,7 @@ import { atWork, batchEvent } from "./event-type";
 export const CHECKS = {
   inspected: "vessels inspected: no crack, no chip",
   dry: "wiped, dry and free of dust",
-  warm: "warmed as the process asks, or not cold to the hand",
+  warm: "warmed as in the process, or not cold",
   straight: "wicks centered, straight and held",
   bath: "wax melted in a double boiler",
   mixed: "oil tried with mineral oil first: no droplets",
@@ -33,6 +33,6 @@ export const prepared = batchEvent({
   apply: (state, { payload, happenedAt }) => {
     state.prepared = { at: happenedAt, checks: payload.checks };
   },
-  describe: (payload) => ({ what: `made ready: ${payload.checks.map((check) => CHECKS[check]).join("; ")}` }),
+  describe: (payload) => ({ what: `prepared: ${payload.checks.map((check) => CHECKS[check]).join("; ")}` }),
   columns: (payload) => ({ what: payload.checks.join(", ") }),
 });

@@ -9,7 +9,7 @@ export const repairChecked = batchEvent({
   validate: (state, payload) => {
     const repair = state.repairs.find((other) => other.eventId === payload.repair);
     if (!repair) return { field: "repair", message: "This batch has no such repair." };
-    return payload.held > repair.jars ? { field: "held", message: `${repair.jars} were mended.` } : closedAlready(state);
+    return payload.held > repair.jars ? { field: "held", message: `${repair.jars} were reworked.` } : closedAlready(state);
   },
   apply: (state, { happenedAt, payload }) => {
     const repair = state.repairs.find((other) => other.eventId === payload.repair);

@@ -9,7 +9,7 @@ export const stirred = batchEvent({
   payload: ({ z }) =>
     z.object({
       step: z.string().max(60).nullable(),
-      seconds: z.number().int().min(1, "Stirring takes more than no time.").max(SECONDS.h),
+      seconds: z.number().int().min(1, "Enter how long it was stirred.").max(SECONDS.h),
       hard: z.boolean().optional().describe("so that air went in"),
     }),
   upcast: (old) => ({ step: "stir", ...upcastStepId(old) }),

@@ -41,14 +41,14 @@ export const transferred = batchEvent({
       })
       .superRefine((value, context) => {
         if ((value.how === "given" || value.how === "taken") && value.other === null)
-          context.addIssue({ code: "custom", path: ["other"], message: "Say which pot, by its number." });
+          context.addIssue({ code: "custom", path: ["other"], message: "Enter the number of the pot." });
       }),
   validate: (state, payload, plan) => {
     const closed = closedAlready(state);
     if (closed) return closed;
     if (payload.pot >= plan.pots.length) return { field: "pot", message: "This batch has no such pot." };
     if (payload.backMg !== undefined && (!isLoss(payload.how) || (payload.mg !== null && payload.backMg > payload.mg)))
-      return { field: "backMg", message: "No more can be put back than was lost." };
+      return { field: "backMg", message: "You cannot put back more than was lost." };
     const weighsAgain =
       isLoss(payload.how) &&
       payload.again !== "none" &&
@@ -56,7 +56,7 @@ export const transferred = batchEvent({
       !isPoured(plan, state, payload.pot) &&
       leftInPot(plan, state, payload.pot) > 0;
     return weighsAgain && payload.mg === null
-      ? { field: "mg", message: "Say how much was lost, or that all of it was: then it is known what to weigh again." }
+      ? { field: "mg", message: "Enter how much was lost, or that all of it was, so that the weights to add can be calculated." }
       : null;
   },
   apply: (state, { id, payload, happenedAt }, plan) => {

@@ -5,7 +5,7 @@ import { notThere, type TrialShapes, trialEvent, upcastTestCandle } from "./even
 
 /** Returns what is seen at one look. What was not looked at is left out. Lengths in micrometers, temperatures in hundredths of °C. */
 const seen = ({ z }: TrialShapes) => {
-  const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is never this large.`);
+  const um = (most: number, what: string) => z.number().int().min(0).max(most, `${what} is out of range.`);
   return z.object({
     poolUm: um(2_000_000, "A pool").optional(),
     reached: z.number().int().min(0).max(100).optional().describe("percent of the wall that the pool touches"),
@@ -15,7 +15,7 @@ const seen = ({ z }: TrialShapes) => {
     mushroom: z.enum(MUSHROOMS).optional(),
     soot: z.enum(SOOT).optional(),
     sootAt: z.enum(SOOT_AT).optional(),
-    wall: z.number().int().min(-5_000).max(40_000, "A wall is never this hot.").optional(),
+    wall: z.number().int().min(-5_000).max(40_000, "This temperature is out of range.").optional(),
     onWall: z.enum(LEFT_ON_WALL).optional(),
     bottom: z.boolean().optional(),
     joined: z.boolean().optional(),
@@ -55,7 +55,7 @@ export const checked = trialEvent({
   payload: (shapes) =>
     seen(shapes)
       .extend({ testCandle: shapes.testCandleKey })
-      .refine((item) => Object.keys(item).length > 1, { path: ["flame"], error: "Put down at least one thing that you saw." }),
+      .refine((item) => Object.keys(item).length > 1, { path: ["flame"], error: "Record at least one thing." }),
   upcast: (old) => {
     const { soot, ...rest } = upcastTestCandle(old);
     return soot === undefined ? rest : { ...rest, soot: soot === "grey" ? "gray" : soot };
@@ -66,8 +66,8 @@ export const checked = trialEvent({
     const testCandle = state.testCandles[payload.testCandle];
     if (at ? burningAt(testCandle, at) : burningIn(testCandle)) return null;
     return burningIn(testCandle)
-      ? { field: "at", message: "It was not lit yet then." }
-      : { field: "testCandle", message: at && testCandle?.sessions.length ? "It did not burn then." : "It does not burn. Light it first." };
+      ? { field: "at", message: "It was not lit yet at that time." }
+      : { field: "testCandle", message: at && testCandle?.sessions.length ? "It was not burning then." : "It is not burning. Light it first." };
   },
   apply: (state, { id, happenedAt, payload: { testCandle, ...rest } }) => {
     burningAt(state.testCandles[testCandle], happenedAt)?.checks.push({ id, at: happenedAt, ...rest });

@@ -6,10 +6,10 @@ export const codesRevealed = trialEvent({
   formerName: "unmasked",
   version: 1,
   payload: ({ z }) => z.object({}),
-  validate: (state) => closedTrial(state) ?? (state.codesRevealedAt ? { field: "kind", message: "The codes were told already." } : null),
+  validate: (state) => closedTrial(state) ?? (state.codesRevealedAt ? { field: "kind", message: "The codes were revealed already." } : null),
   apply: (state, { happenedAt }) => {
     state.codesRevealedAt = happenedAt;
   },
-  describe: () => ({ what: "the codes on the jars were told" }),
+  describe: () => ({ what: "codes revealed" }),
   columns: () => ({ what: "unmasked" }),
 });

@@ -16,7 +16,7 @@ export const trialEvent = <K extends string, P>(kind: EventType<K, P, TrialState
 
 export const noTestCandle: Rejection = { field: "testCandle", message: "This trial has no such test candle." };
 export const closedTrial = (state: TrialState): Rejection | null =>
-  state.closed ? { field: "kind", message: "This trial is closed. Reopen it first, by taking the closing back." } : null;
+  state.closed ? { field: "kind", message: "This trial is closed. Reopen it first." } : null;
 /** Returns why nothing can be done to a test candle now; null if it can. */
 export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testCandles[key] ? null : noTestCandle);
 

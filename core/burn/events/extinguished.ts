@@ -17,8 +17,8 @@ export const extinguished = trialEvent({
     const there = notThere(state, payload.testCandle);
     if (there) return there;
     const session = burningIn(state.testCandles[payload.testCandle]);
-    if (!session) return { field: "testCandle", message: "It does not burn." };
-    return at && Date.parse(at) < Date.parse(session.litAt) ? { field: "at", message: "It was not lit yet then." } : null;
+    if (!session) return { field: "testCandle", message: "It is not burning." };
+    return at && Date.parse(at) < Date.parse(session.litAt) ? { field: "at", message: "It was not lit yet at that time." } : null;
   },
   apply: (state, { happenedAt, payload }) => {
     const session = burningIn(state.testCandles[payload.testCandle]);

@@ -9,9 +9,9 @@ export const lit = trialEvent({
   payload: ({ z, testCandleKey }) =>
     z.object({
       testCandle: testCandleKey,
-      trimUm: z.number().int().min(0).max(100_000, "A wick of more than 10 cm is none.").nullable(),
+      trimUm: z.number().int().min(0).max(100_000, "This wick length is out of range.").nullable(),
       air: z.array(z.enum(AIR)).max(AIR.length),
-      early: z.string().trim().max(300).default("").describe("why it was lit before its least cure"),
+      early: z.string().trim().max(300).default("").describe("why it was lit before its minimum cure"),
     }),
   upcast: upcastTestCandle,
   validate: (state, payload, plan, at) => {
@@ -20,13 +20,14 @@ export const lit = trialEvent({
     if (!plan.testCandles.find((each) => each.key === payload.testCandle)?.wick)
       return {
         field: "testCandle",
-        message: "Nobody knows with which wick it was poured, so that a burn of it says nothing. Begin a trial that names the wick.",
+        message: "Its wick is not known, so it cannot be tested. Start a trial that names the wick.",
       };
     const now = state.testCandles[payload.testCandle];
-    if (now?.stopped) return { field: "testCandle", message: `It is not burned any more: ${now.stopped.why}.` };
-    if (burningIn(now)) return { field: "testCandle", message: "It burns already. Put it out before it is lit again." };
+    if (now?.stopped) return { field: "testCandle", message: `It is stopped: ${now.stopped.why}.` };
+    if (burningIn(now)) return { field: "testCandle", message: "It is burning already. Put it out before you light it again." };
     const last = now?.sessions.at(-1);
-    if (at && last?.out && Date.parse(at) < Date.parse(last.out.at)) return { field: "at", message: "It was still burning then, in the session before." };
+    if (at && last?.out && Date.parse(at) < Date.parse(last.out.at))
+      return { field: "at", message: "It was still burning at that time, in the session before." };
     return null;
   },
   apply: (state, { id, happenedAt, payload }) => {
@@ -53,7 +54,7 @@ export const lit = trialEvent({
       ...(wrong
         ? { remark: mm < TRIM_MM.low ? "trimmed too short" : "not trimmed enough", tone: "hot" as const }
         : payload.early
-          ? { remark: `before its least cure: ${payload.early}` }
+          ? { remark: `before its minimum cure: ${payload.early}` }
           : {}),
     };
   },

@@ -9,6 +9,6 @@ export const present = trialEvent({
   apply: (state, { happenedAt }) => {
     state.presentAt = happenedAt;
   },
-  describe: () => ({ what: "somebody is with the flames" }),
+  describe: () => ({ what: "somebody is with the burning candles" }),
   columns: () => ({ what: "present" }),
 });

@@ -10,7 +10,7 @@ export const started = trialEvent({
   upcast: ({ plan }) => ({ plan: upcastTrialPlan(plan) }),
   apply: () => {},
   describe: (_payload, plan) => ({
-    what: "trial begun",
+    what: "trial started",
     figure: `${plan.testCandles.length} ${plan.testCandles.length === 1 ? "test candle" : "test candles"}, ${plan.varies ?? "nothing varied"}`,
   }),
   columns: (_payload, plan) => ({ what: `${plan.name}: ${variantsOf(plan).length} variants, ${plan.testCandles.length} test candles` }),

@@ -12,7 +12,7 @@ export const stopped = trialEvent({
   validate: (state, payload) => {
     const there = notThere(state, payload.testCandle);
     if (there) return there;
-    if (burningIn(state.testCandles[payload.testCandle])) return { field: "testCandle", message: "It still burns: put it out first." };
+    if (burningIn(state.testCandles[payload.testCandle])) return { field: "testCandle", message: "It is still burning: put it out first." };
     return state.testCandles[payload.testCandle]?.stopped ? { field: "testCandle", message: "It was stopped already." } : null;
   },
   apply: (state, { id, happenedAt, payload }) => {
@@ -20,7 +20,7 @@ export const stopped = trialEvent({
     if (testCandle) testCandle.stopped = { at: happenedAt, why: payload.why, id };
   },
   describe: (payload) => ({
-    what: `${payload.testCandle} is not burned any more`,
+    what: `${payload.testCandle} is stopped`,
     figure: payload.why,
     tone: payload.why === "the glass is cracked" || payload.why === "it broke" ? "safety" : "ink",
   }),

@@ -10,9 +10,9 @@ export const throwScored = trialEvent({
     z.object({
       testCandle: testCandleKey,
       throw: z.enum(THROWS),
-      room: z.string().trim().min(1, "Say in which room.").max(60),
+      room: z.string().trim().min(1, "Enter the room.").max(60),
       score: z.number().min(0, "From 0 to 10.").max(10, "From 0 to 10.").multipleOf(0.5, "In halves, like 7.5."),
-      reachUm: z.number().int().min(0).max(50_000_000, "No candle reaches so far.").optional(),
+      reachUm: z.number().int().min(0).max(50_000_000, "This distance is out of range.").optional(),
       window: z.boolean().optional().describe("whether one was open"),
     }),
   upcast: upcastTestCandle,

@@ -9,7 +9,7 @@ export const weighed = trialEvent({
       testCandle: testCandleKey,
       session: z.number().int().min(1).describe("counted from 1"),
       when: z.enum(["before", "after"]),
-      mg: z.number().int().min(1, "It weighs something.").max(100_000_000),
+      mg: z.number().int().min(1, "Enter a weight above zero.").max(100_000_000),
     }),
   upcast: upcastTestCandle,
   validate: (state, payload) => {
@@ -17,8 +17,8 @@ export const weighed = trialEvent({
     if (there) return there;
     const sessions = state.testCandles[payload.testCandle]?.sessions ?? [];
     const session = sessions[payload.session - 1];
-    if (!session) return { field: "testCandle", message: "It has not burned so often." };
-    if (payload.when === "after" && session.out === null) return { field: "mg", message: "It still burns. Weigh it once it is out and has set." };
+    if (!session) return { field: "testCandle", message: "This session does not exist." };
+    if (payload.when === "after" && session.out === null) return { field: "mg", message: "It is still burning. Weigh it when it is out and has set." };
     if (payload.when === "after" && session.beforeMg !== null && payload.mg > session.beforeMg)
       return { field: "mg", message: "It cannot weigh more after burning than before." };
     if (payload.when === "before" && session.afterMg !== null && payload.mg < session.afterMg)

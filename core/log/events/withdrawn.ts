@@ -8,6 +8,6 @@ export const withdrawn = <F, C>(): EventType<"withdrawn", { why: string; mode: "
   // Version 2 said by `whole` whether the entry goes with all its corrections; version 1 knew nothing else.
   upcast: ({ whole = true, ...old }) => ({ mode: whole ? "delete" : "undo", ...old }),
   apply: () => {},
-  describe: (payload) => ({ what: `taken back${payload.why ? `: ${payload.why}` : ""}` }),
+  describe: (payload) => ({ what: `deleted${payload.why ? `: ${payload.why}` : ""}` }),
   columns: (payload) => ({ what: payload.why }),
 });

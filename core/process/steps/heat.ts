@@ -8,7 +8,7 @@ export const heat = stepType({
   fields: [{ key: "range", label: "Heat to", is: "range" }],
   first: { range: { low: 8_300, high: 8_700 } },
   prompts: (step) => oneStep(step, "heat", "read", { range: step.range }),
-  why: "Stir first: a pot has hot and cold spots. Keep to one thermometer. Long above the ceiling scorches the wax.",
+  why: "Stir first: a pot has hot and cold spots. Keep to one thermometer. Long above the maximum temperature scorches the wax.",
   caution: "Never leave melting wax. No water near it: a pot simmers, it does not boil. Smother a wax fire; never water.",
   heat: { range: "heat", isOnBurner: true },
   records: "heat_c",

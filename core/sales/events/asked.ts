@@ -12,6 +12,6 @@ export const asked = orderEvent({
     state.wantedOn = payload.wantedOn;
     state.lines = payload.lines;
   },
-  describe: (payload) => ({ what: "asked for", figure: payload.lines.map((line) => `${line.packs} × ${line.name}`).join(", ") }),
+  describe: (payload) => ({ what: "ordered", figure: payload.lines.map((line) => `${line.packs} × ${line.name}`).join(", ") }),
   columns: (payload) => ({ what: payload.lines.map((line) => `${line.packs} × ${line.name}`).join(", ") }),
 });

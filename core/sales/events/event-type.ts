@@ -15,6 +15,5 @@ export interface OrderShapes {
 /** Declares an event type of an order or a market day. */
 export const orderEvent = <K extends string, P>(kind: EventType<K, P, OrderState, OrderPlan, OrderShapes>) => kind;
 
-export const closedOrder = (state: OrderState): Rejection | null =>
-  state.closed ? { field: "kind", message: "This is closed. Reopen it first, by taking the closing back." } : null;
+export const closedOrder = (state: OrderState): Rejection | null => (state.closed ? { field: "kind", message: "This is closed. Reopen it first." } : null);
 export const packsWords = (packs: number, name: string): string => `${packs} × ${name}`;

@@ -47,7 +47,7 @@ function SignedIn({ sessions }: { sessions: SessionShown[] }) {
                   router.refresh();
                 }}
               >
-                End it
+                End session
               </button>
             )}
           </li>
@@ -65,18 +65,18 @@ function SecondFactor({ twoFactor }: { twoFactor: boolean }) {
   const secret = uri ? new URL(uri.text).searchParams.get("secret") : null;
   return (
     <section className="sheet">
-      <h2>A second factor</h2>
+      <h2>Two-factor sign-in</h2>
       {uri ? (
         <>
-          <p className="mt-1">Let your authenticator read this, then type the six digits that it shows.</p>
-          <img src={uri.picture} alt="Code to be read by an authenticator" width={220} height={220} className="my-3 bg-white" />
+          <p className="mt-1">Scan this with your authenticator, then type the six digits it shows.</p>
+          <img src={uri.picture} alt="Code for an authenticator" width={220} height={220} className="my-3 bg-white" />
           <p className="mb-2 text-[15px] text-soft">
             Or type this into it: <span className="figure break-all">{secret}</span>
           </p>
           <AuthForm
             command="second-factor"
             fields={[{ name: "code", label: "Six digits", inputMode: "numeric", autoComplete: "one-time-code" }]}
-            button="It works: ask for it from now on"
+            button="Turn on two-factor sign-in"
             onDone={() => {
               setUri(null);
               router.refresh();
@@ -86,16 +86,16 @@ function SecondFactor({ twoFactor }: { twoFactor: boolean }) {
       ) : twoFactor ? (
         <>
           <p className="my-1">Asked for whenever you sign in.</p>
-          <AuthForm plain command="end-second-factor" fields={[PASSWORD]} button="Ask for it no more" onDone={() => router.refresh()} />
+          <AuthForm plain command="end-second-factor" fields={[PASSWORD]} button="Turn off two-factor sign-in" onDone={() => router.refresh()} />
         </>
       ) : (
         <>
-          <p className="my-1">Six digits from an authenticator, beside the password. Worth it where the workshop is reached over the internet.</p>
+          <p className="my-1">Six digits from an authenticator, besides the password. Recommended if the workshop can be reached over the internet.</p>
           <AuthForm
             plain
             command="begin-second-factor"
             fields={[PASSWORD]}
-            button="Set one up"
+            button="Set up two-factor sign-in"
             onDone={(answer) => setUri({ text: String(answer.uri), picture: String(answer.picture) })}
           />
         </>
@@ -110,16 +110,16 @@ function OtherPassword() {
   const [changed, setChanged] = useState(false);
   return (
     <section className="sheet">
-      <h2>Another password</h2>
-      {changed ? <p className="my-1">✓ It holds. All other sign-ins were ended.</p> : null}
+      <h2>Change password</h2>
+      {changed ? <p className="my-1">✓ Password changed. All other sessions were ended.</p> : null}
       <AuthForm
         plain
         command="change-password"
         fields={[
           PASSWORD,
-          { name: "fresh", label: "New password", type: "password", autoComplete: "new-password", hint: "Twelve signs or more; a sentence is good." },
+          { name: "fresh", label: "New password", type: "password", autoComplete: "new-password", hint: "At least 12 characters; a sentence works well." },
         ]}
-        button="Change it"
+        button="Save password"
         onDone={() => {
           setChanged(true);
           router.refresh();
@@ -156,7 +156,7 @@ export function Account(props: {
           </button>
         </>
       }
-      side={<Aside title="On a machine that others use">Sign out when you go. What this browser kept of the workshop is taken off it.</Aside>}
+      side={<Aside title="On a shared computer">Sign out when you leave. What this browser kept of the workshop is deleted.</Aside>}
     >
       {codes ? (
         <Codes codes={codes} onDone={() => setCodes(null)} to="I have them" />
@@ -166,9 +166,9 @@ export function Account(props: {
           <SignedIn sessions={props.sessions} />
           <SecondFactor twoFactor={props.twoFactor} />
           <section className="sheet">
-            <h2>Printed codes</h2>
-            <p className="my-1">{props.codesLeft === 0 ? "None is left." : `${props.codesLeft} left.`} Each lets you back in once without the password.</p>
-            <AuthForm plain command="fresh-codes" fields={[PASSWORD]} button="Make new ones" onDone={(answer) => setCodes(answer.codes as string[])} />
+            <h2>Recovery codes</h2>
+            <p className="my-1">{props.codesLeft === 0 ? "None is left." : `${props.codesLeft} left.`} Each lets you in once without the password.</p>
+            <AuthForm plain command="fresh-codes" fields={[PASSWORD]} button="Generate new codes" onDone={(answer) => setCodes(answer.codes as string[])} />
           </section>
           <OtherPassword />
         </div>

@@ -4,10 +4,8 @@
 export function Codes({ codes, onDone, to = "Go on" }: { codes: string[]; onDone: () => void; to?: string }) {
   return (
     <section className="sheet max-w-[560px]">
-      <h2>Print these codes, or write them down</h2>
-      <p className="mt-1">
-        Each lets you back in once, should you lose your password or your authenticator. They are shown only now; keep them away from this machine.
-      </p>
+      <h2>Print or write down these codes</h2>
+      <p className="mt-1">Each lets you in once if you lose your password or authenticator. They are shown only now. Keep them away from this computer.</p>
       <ul className="figure mt-3 grid gap-2 text-[21px] sm:grid-cols-2">
         {codes.map((code) => (
           <li key={code}>{code}</li>

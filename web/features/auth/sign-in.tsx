@@ -8,14 +8,14 @@ import { Aside, PageLayout } from "@/ui/side-notes";
 import { type AuthField, AuthForm } from "./auth-form";
 import { Codes } from "./codes";
 
-const MAIL: AuthField = { name: "email", label: "Mail address", type: "email", autoComplete: "username" };
+const MAIL: AuthField = { name: "email", label: "Email", type: "email", autoComplete: "username" };
 const PASSWORD: AuthField = { name: "password", label: "Password", type: "password", autoComplete: "current-password" };
 const NEW_PASSWORD: AuthField = {
   name: "password",
   label: "Password",
   type: "password",
   autoComplete: "new-password",
-  hint: "Twelve signs or more; a sentence is good.",
+  hint: "At least 12 characters; a sentence works well.",
 };
 const NAME: AuthField = { name: "name", label: "Your first name", autoComplete: "given-name" };
 
@@ -36,8 +36,7 @@ export function SignIn({ to, canMail, device }: { to: string; canMail: boolean; 
       side={
         <>
           <Aside title="A phone at the bench">
-            A phone or tablet of the workshop needs no account: <Link href="/join">it joins by a code</Link> that an owner shows on the page “people and
-            devices”.
+            A phone or tablet of the workshop needs no account: <Link href="/join">it joins by a code</Link> that an owner shows under People and devices.
           </Aside>
           <Aside title="New here?">An owner sends you a link. Open it, and choose a password.</Aside>
         </>
@@ -50,7 +49,7 @@ export function SignIn({ to, canMail, device }: { to: string; canMail: boolean; 
             fields={[
               { name: "code", label: "Code of your authenticator", autoComplete: "one-time-code", hint: "Six digits, or one of the codes kept for this." },
             ]}
-            button="Go in"
+            button="Continue"
             onDone={() => go(to)}
           />
         ) : (
@@ -58,7 +57,7 @@ export function SignIn({ to, canMail, device }: { to: string; canMail: boolean; 
         )}
       </section>
       <p className="mt-4">
-        <Link href="/sign-in/lost">{canMail ? "Password lost?" : "Password lost? Use a printed code."}</Link>
+        <Link href="/sign-in/lost">{canMail ? "Forgot password?" : "Forgot password? Use a recovery code."}</Link>
       </p>
     </PageLayout>
   );
@@ -69,8 +68,8 @@ function WhoWorks({ to, device }: { to: string; device: { name: string; people: 
   const [who, setWho] = useState<string | null>(device.people.length === 1 ? (device.people[0]?.id ?? null) : null);
   const person = device.people.find((item) => item.id === who);
   return (
-    <PageLayout title="Who works here?" lead={`On ${device.name}. Entries are put down in this name.`} gloved>
-      {device.people.length === 0 ? <p className="sheet max-w-[560px]">Nobody has a PIN yet. An owner gives one on the page “people and devices”.</p> : null}
+    <PageLayout title="Who works here?" lead={`On ${device.name}. Entries are recorded under this name.`} gloved>
+      {device.people.length === 0 ? <p className="sheet max-w-[560px]">Nobody has a PIN yet. An owner sets one under People and devices.</p> : null}
       <ul className="flex max-w-[720px] flex-wrap gap-3">
         {device.people.map((item) => (
           <li key={item.id}>
@@ -105,7 +104,7 @@ export function Lost({ canMail }: { canMail: boolean }) {
   const [done, setDone] = useState("");
   if (done)
     return (
-      <PageLayout title="Password lost">
+      <PageLayout title="Forgot password">
         <p className="sheet max-w-[560px]">{done}</p>
         <p className="mt-4">
           <Link href="/sign-in">Sign in</Link>
@@ -113,24 +112,24 @@ export function Lost({ canMail }: { canMail: boolean }) {
       </PageLayout>
     );
   return (
-    <PageLayout title="Password lost" lead="A printed code lets you in once, with a new password. All other sign-ins end.">
+    <PageLayout title="Forgot password" lead="A recovery code lets you in once, to set a new password. All other sessions end.">
       <section className="sheet max-w-[560px]">
         <AuthForm
           command="recover"
-          fields={[MAIL, { name: "code", label: "Printed code", autoComplete: "off" }, { ...NEW_PASSWORD, label: "New password" }]}
+          fields={[MAIL, { name: "code", label: "Recovery code", autoComplete: "off" }, { ...NEW_PASSWORD, label: "New password" }]}
           button="Set the new password"
-          onDone={() => setDone("The new password holds. Sign in with it; where an authenticator was asked for, set it up again.")}
+          onDone={() => setDone("The new password is set. Sign in with it. If you used an authenticator, set it up again.")}
         />
       </section>
       {canMail ? (
         <section className="sheet mt-5 max-w-[560px]">
-          <h2 className="mb-2">Or by a letter</h2>
+          <h2 className="mb-2">Or by email</h2>
           <AuthForm
             plain
             command="forgot"
             fields={[MAIL]}
             button="Send me a link"
-            onDone={() => setDone("If there is an account of this address, a link is on its way. It holds for an hour.")}
+            onDone={() => setDone("If this address has an account, a link was sent. It is valid for one hour.")}
           />
         </section>
       ) : (
@@ -144,7 +143,13 @@ export function NewPassword({ token }: { token: string }) {
   return (
     <PageLayout title="A new password">
       <section className="sheet max-w-[560px]">
-        <AuthForm command="new-password" more={{ token }} fields={[{ ...NEW_PASSWORD, label: "New password" }]} button="Set it" onDone={() => go("/sign-in")} />
+        <AuthForm
+          command="new-password"
+          more={{ token }}
+          fields={[{ ...NEW_PASSWORD, label: "New password" }]}
+          button="Set password"
+          onDone={() => go("/sign-in")}
+        />
       </section>
     </PageLayout>
   );
@@ -169,7 +174,7 @@ export function NewAccount(props: {
       </PageLayout>
     );
   const fields: AuthField[] = [
-    ...(props.asksCode ? [{ name: "code", label: "Code that was printed", autoComplete: "off", hint: "It stands where Hearth Jar was started." }] : []),
+    ...(props.asksCode ? [{ name: "code", label: "Code that was printed", autoComplete: "off", hint: "It is printed where Hearth Jar was started." }] : []),
     { ...NAME, initial: props.name ?? "" },
     MAIL,
     NEW_PASSWORD,
@@ -186,7 +191,7 @@ export function NewAccount(props: {
             command={props.command}
             {...(props.more ? { more: props.more } : {})}
             fields={[]}
-            button={`Come in as ${props.signedInAs}`}
+            button={`Join as ${props.signedInAs}`}
             onDone={() => go(props.to)}
           />
         ) : (
@@ -194,7 +199,7 @@ export function NewAccount(props: {
             command={props.command}
             {...(props.more ? { more: props.more } : {})}
             fields={fields}
-            button="Make the account"
+            button="Create account"
             onDone={(answer) => (Array.isArray(answer.codes) ? setCodes(answer.codes as string[]) : go(props.to))}
           />
         )}
@@ -220,12 +225,12 @@ export function Join({ code, cut, secure }: { code: string; cut: boolean; secure
   return (
     <PageLayout
       title="Join this device"
-      lead="The code stands on the screen of who asked this device in: it holds for ten minutes, and once."
+      lead="Enter the code from the owner's screen. It is valid for ten minutes, for one use."
       gloved
       side={
         secure ? (
-          <Aside title="The browser warns of this address?">
-            This workshop vouches for itself. <a href="/trust">How to make this device trust it.</a>
+          <Aside title="A browser warning for this address?">
+            This workshop uses its own certificate. <a href="/trust">How to trust it on this device.</a>
           </Aside>
         ) : undefined
       }
@@ -252,13 +257,13 @@ export function Join({ code, cut, secure }: { code: string; cut: boolean; secure
         <AuthForm
           command="join"
           fields={[
-            { name: "code", label: "Code", initial: code, autoComplete: "off", hint: "Eight signs; capitals and dashes do not matter." },
+            { name: "code", label: "Code", initial: code, autoComplete: "off", hint: "Eight characters. Capitals and dashes do not matter." },
             {
               name: "name",
               label: "Name of this device",
               optional: true,
               autoComplete: "off",
-              hint: "Leave empty to keep the name that it was asked in with.",
+              hint: "Leave empty to keep the name from the invitation.",
             },
           ]}
           button="Join"

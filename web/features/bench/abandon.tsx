@@ -38,19 +38,19 @@ export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void })
       }}
     >
       <Field
-        label="What became of the wax"
+        label="The wax was"
         {...fields.bind("wax")}
         options={[
-          { value: "kept", label: "kept and labelled" },
+          { value: "kept", label: "kept and labeled" },
           { value: "thrown away", label: "thrown away" },
         ]}
       />
       <Field label="How much" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
       <Field label="Why" {...fields.bind("why")} />
       <button type="submit" className="press">
-        Abandon it
+        Abandon batch
       </button>
-      <p className="mt-1 text-[14px] text-soft">What was weighed stays drawn from the stock. The record stays, and it can be taken up again.</p>
+      <p className="mt-1 text-[14px] text-soft">What was weighed stays deducted from stock. The record stays, and the batch can be resumed.</p>
       <FormMessage>{said}</FormMessage>
     </form>
   );

@@ -28,18 +28,18 @@ export function CeilingAlarm({ batch }: { batch: Batch }) {
   if (over.since === null)
     return (
       <p className={notice({ size: "small" })}>
-        It was above the ceiling of {units.t(ceiling)} {over.times === 1 ? "once" : `${over.times} times`}, {long} together
+        It exceeded the maximum temperature of {units.t(ceiling)} {over.times === 1 ? "once" : `${over.times} times`}, {long} together
         {over.peak === null ? "" : `, up to ${units.t(over.peak)}`}.
       </p>
     );
   return (
     <div role="alert" className="mb-3 border-[3px] border-safety bg-safety-fill px-4 py-3">
       <p className="text-[20px] font-bold text-safety">
-        ⚠ Above the ceiling of {units.t(ceiling)} for {long}
+        ⚠ Above the maximum temperature of {units.t(ceiling)} for {long}
       </p>
       <p>
-        Take it off the heat and stir. A short visit does no harm; long or often, the wax discolors and holds oil worse. Never leave it; smother a wax fire,
-        never use water.
+        Take it off the heat and stir. A short time above it does little harm; a long one discolors the wax, and it holds less oil. Never leave it; smother a
+        wax fire, never use water.
       </p>
     </div>
   );

@@ -44,9 +44,10 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
         const all = fields.check();
         if (!all) return;
         const other = between ? (all.other as number | null) : null;
-        if (between && other === null) return fields.refuse({ other: ["Say which pot, by its number."] });
+        if (between && other === null) return fields.refuse({ other: ["Enter the number of the pot."] });
         const mg = (all.mg as number | null) ?? (lost && again === "all" ? left : null);
-        if (lost && again === "missing" && mg === null) return fields.refuse({ mg: ["Say how much was lost: then it is known what to weigh again."] });
+        if (lost && again === "missing" && mg === null)
+          return fields.refuse({ mg: ["Enter how much was lost, so that the weights to add can be calculated."] });
         setSaid("");
         const back = (isLoss(how) && (all.back as number | null)) || undefined;
         const refusal = await batch.record({
@@ -58,8 +59,8 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
       }}
     >
       <div className="grid grid-cols-2 items-start gap-x-4 sm:grid-cols-[minmax(0,1fr)_130px_110px]">
-        <Field label="Wax that went elsewhere" {...fields.bind("how")} options={WAY_NAMES.map((wayName) => ({ value: wayName, label: WAYS[wayName] }))} />
-        <Field label="It weighed" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
+        <Field label="Wax lost or moved" {...fields.bind("how")} options={WAY_NAMES.map((wayName) => ({ value: wayName, label: WAYS[wayName] }))} />
+        <Field label="Weight" unit={units.mass} {...fields.bind("mg")} inputMode="decimal" placeholder="not weighed" />
         {between ? <Field label="Which pot" {...fields.bind("other")} inputMode="numeric" /> : <span className="max-sm:hidden" />}
       </div>
       {isLoss(how) ? (
@@ -73,12 +74,12 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
             />
           ) : null}
           <Field
-            label="Scraped up, back to stock"
+            label="Saved, back to stock"
             unit={units.mass}
             {...fields.bind("back")}
             inputMode="decimal"
             placeholder="none"
-            hint="A lot of its own. Scented wax is best kept for melts."
+            hint="As a lot of its own. Use scented wax for melts."
           />
         </div>
       ) : null}

@@ -28,7 +28,7 @@ function Sure({ when, readings }: { when: Foreseen; readings: number }) {
   return (
     <span className="text-[15px] text-soft">
       about {units.clock(when.at)}
-      {readings === 0 ? null : readings === 1 ? "; a second reading makes it surer" : `, likely ${units.clock(when.low)} to ${units.clock(when.high)}`}
+      {readings === 0 ? null : readings === 1 ? "; a second reading improves this" : `, likely ${units.clock(when.low)} to ${units.clock(when.high)}`}
     </span>
   );
 }
@@ -43,11 +43,11 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
   const { name, enters, leaves, is, why, readings } = outlook;
   const call = nextCall(outlook, now);
   if (call.is === "stale")
-    return <p className="text-[15px] text-soft">Last read on {units.dayClock(outlook.readAt)}, too long ago to say where it stands now. Read it again.</p>;
+    return <p className="text-[15px] text-soft">Last read on {units.dayClock(outlook.readAt)}, too long ago for a forecast. Read it again.</p>;
   if (call.is === "off" && enters)
     return (
       <p className="font-semibold text-hot" role="alert">
-        <span className={`figure leading-none ${size}`}>Take it off the heat now:</span> it coasts on. Stir it, then read it.{" "}
+        <span className={`figure leading-none ${size}`}>Take it off the heat now:</span> it keeps rising. Stir it, then read it.{" "}
         <Sure when={enters} readings={readings} />
       </p>
     );
@@ -66,15 +66,14 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
   if (call.is === "leaving" && leaves)
     return (
       <p className={`font-semibold ${is === "heating" ? "text-hot" : "text-cool"}`} role="alert">
-        ▲ It is about to leave the {name} range: {is === "heating" ? "take it off the heat, it coasts on" : "go on now, or put it back on the heat"}.{" "}
+        ▲ About to leave the {name} range: {is === "heating" ? "take it off the heat: it keeps rising" : "continue now, or reheat"}.{" "}
         <Sure when={leaves} readings={readings} />
       </p>
     );
   if (call.is === "inside" && leaves)
     return (
       <p>
-        stays in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span>{" "}
-        <Sure when={leaves} readings={readings} />
+        in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span> <Sure when={leaves} readings={readings} />
       </p>
     );
   return why ? <p className="text-[15px] text-soft">{why}</p> : null;
@@ -84,15 +83,15 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
 export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: Batch }) {
   const units = useUnits();
   return (
-    <section aria-label="Foreseen" className="mt-3 border-t border-line pt-2">
+    <section aria-label="Forecast" className="mt-3 border-t border-line pt-2">
       <CallSound outlook={outlook} />
       <Ahead outlook={outlook} />
       {outlook.mixed ? (
         <p className="text-[15px] text-soft">
           {outlook.drops
-            ? `Stirring the oil in drops it by about ${units.tDifference(Math.round(outlook.drops.balance * 100))} by the heat balance, and by up to ${units.tDifference(Math.round(outlook.drops.practice * 100))} as makers tell. None of your pots was read right after it yet.`
-            : "Worked out from the oil that went in, as your earlier pots dropped."}{" "}
-          A reading makes it surer; stir first.
+            ? `Stirring in the oil lowers it by about ${units.tDifference(Math.round(outlook.drops.balance * 100))} in theory, and by up to ${units.tDifference(Math.round(outlook.drops.practice * 100))} in practice. None of your pots was read right after it yet.`
+            : "Based on how your earlier pots dropped when oil went in."}{" "}
+          A reading improves this; stir first.
         </p>
       ) : null}
       {outlook.doubts.map((doubt) => {
@@ -103,15 +102,17 @@ export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: 
               <strong>
                 ▲ {units.t(doubt.celsius)} at {units.clock(doubt.at)}
               </strong>{" "}
-              does not fit the other readings: a digit misread, not stirred, another thermometer? It stays in the record, but is not used here.
+              does not match the other readings: a digit misread, not stirred, another thermometer? It in the record, but is not used here.
             </p>
             {entry ? (
               <button
                 type="button"
                 className="press mt-1"
-                onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "does not fit the other readings", mode: "undo" }, corrects: entry.id })}
+                onClick={() =>
+                  void batch.record({ kind: "withdrawn", payload: { why: "does not match the other readings", mode: "undo" }, corrects: entry.id })
+                }
               >
-                Take it back
+                Delete reading
               </button>
             ) : null}
           </div>

@@ -47,7 +47,7 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
     const inside = readings.filter((reading) => Date.parse(reading.at) >= Date.parse(from) && Date.parse(reading.at) <= Date.parse(to));
     if (inside.length === 0)
       return setSaid(
-        `It was read from ${units.full(readings[0]?.at ?? from)} to ${units.full(readings.at(-1)?.at ?? to)}; this pot ran from ${units.full(from)} to ${units.full(to)}. Choose the pot that it belongs to, or look at the logger's clock.`,
+        `Its readings are from ${units.full(readings[0]?.at ?? from)} to ${units.full(readings.at(-1)?.at ?? to)}; this pot ran from ${units.full(from)} to ${units.full(to)}. Choose the right pot, or check the logger's clock.`,
       );
     setRead({ file, columns, column: logged.column, inside: thinned(inside, MAX_SHOWN), outside: readings.length - inside.length, skipped, zoned });
   };
@@ -66,15 +66,15 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   const warmths = read?.inside.map((loggedReading) => loggedReading.celsius) ?? [];
   return (
     <div className="mt-2">
-      <LoggerInput label="Readings from a logger's file" onFile={(file) => void take(file)} />
+      <LoggerInput label="Readings from a logger file" onFile={(file) => void take(file)} />
       {said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {said}</p> : null}
       {read ? (
         <div className="mt-2">
           <p>
             <strong>{read.file.name}</strong>: {read.inside.length} readings from {units.clock(read.inside[0]?.at ?? batch.now)} to{" "}
             {units.clock(read.inside.at(-1)?.at ?? batch.now)}, {units.t(Math.min(...warmths))} to {units.t(Math.max(...warmths))}
-            {read.outside > 0 ? `; ${read.outside} more lie outside of this pot's time, or tell the same, and are left out` : ""}
-            {read.skipped > 0 ? `; ${read.skipped} rows could not be read` : ""}.{read.zoned ? "" : " Its times are taken for the workshop's own."}
+            {read.outside > 0 ? `; ${read.outside} outside this pot's time or repeated were left out` : ""}
+            {read.skipped > 0 ? `; ${read.skipped} rows could not be read` : ""}.{read.zoned ? "" : " Its times are taken as workshop time."}
           </p>
           <HeatLine
             bands={batch.bands}
@@ -86,23 +86,23 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
               instrumentKind: chosen?.kind ?? null,
             }))}
             height={170}
-            label="What the file holds"
+            label="The file"
           />
           {done === read.inside.length ? (
             <p role="status" className="font-semibold text-inside">
-              ✓ {done} readings are logged{waits > 0 ? `; ${waits} of them wait on this device to be sent` : ""}
+              ✓ {done} readings are logged{waits > 0 ? `; ${waits} of them wait on this device` : ""}
             </p>
           ) : (
             <div className="mt-1 flex flex-wrap items-center gap-3">
               <label className="text-[15px]">
-                Read by{" "}
+                Recorded with{" "}
                 <select className="entry !w-auto" value={tool} onChange={(event) => setTool(event.target.value)}>
                   {tools.map((tool) => (
                     <option key={tool.id} value={tool.id}>
                       {tool.name}
                     </option>
                   ))}
-                  <option value="">not noted</option>
+                  <option value="">not recorded</option>
                 </select>
               </label>
               <LoggerColumn columns={read.columns} column={read.column} onColumn={(column) => void take(read.file, column)} />

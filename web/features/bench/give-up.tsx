@@ -27,10 +27,10 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
           type="button"
           className="press"
           onClick={() =>
-            void batch.record({ kind: "withdrawn", payload: { why: "taken up again", mode: "delete" }, corrects: batch.state.abandoned?.eventId ?? null })
+            void batch.record({ kind: "withdrawn", payload: { why: "resumed", mode: "delete" }, corrects: batch.state.abandoned?.eventId ?? null })
           }
         >
-          Take it up again
+          Restore draft again
         </button>
         <Link className="press" href="/bench">
           Back to the bench

@@ -182,7 +182,7 @@ function Connect({ start, said, batch, instruments }: Pick<ListeningState, "star
       <div className="mt-1 flex flex-wrap gap-2">
         {hasSerial() ? (
           <button type="button" className="press" onClick={() => void start("serial")}>
-            By cable
+            Connect by cable
           </button>
         ) : null}
         <button type="button" className="press" onClick={() => void start("probe")}>
@@ -209,18 +209,18 @@ function Shown({ name, silent, message }: { name: string } & Pick<ListeningState
       ) : message === null ? (
         <span className="text-soft">listening…</span>
       ) : message.is === "fault" ? (
-        <span className="text-[20px] font-bold text-hot">▲ {message.of === "scale" ? "too heavy for the scale" : "its cable is loose"}</span>
+        <span className="text-[20px] font-bold text-hot">▲ {message.of === "scale" ? "over the scale's capacity" : "sensor disconnected"}</span>
       ) : message.is === "temperature" ? (
         <>
           <span className="figure text-[52px] leading-none">{units.tParts(message.celsius).figure}</span>
           <span className="figure text-[22px]"> °{units.temperature}</span>
-          <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ settled" : "… not settled"}</span>
+          <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ stable" : "… not stable"}</span>
         </>
       ) : message.is === "weight" ? (
         <>
           <span className="figure text-[52px] leading-none">{units.gParts(message.mg).figure}</span>
           <span className="figure text-[22px]"> {units.mass}</span>
-          <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ settled" : "… not settled"}</span>
+          <span className={message.settled ? "text-inside" : "text-soft"}> {message.settled ? "✓ stable" : "… not stable"}</span>
         </>
       ) : null}
     </div>
@@ -245,7 +245,7 @@ function Options({ tools, chosen, setTool, last, every, setEvery, message, tell 
       ) : null}
       {last?.is === "temperature" || (last?.is === "fault" && last.of === "thermometer") ? (
         <label>
-          Log by itself{" "}
+          Auto-record{" "}
           <select className="entry !w-auto" value={every} onChange={(event) => setEvery(Number(event.target.value))}>
             <option value={0}>never</option>
             {EVERY.map((item) => (
@@ -277,12 +277,12 @@ function Simulated({ isScale, batch, prompt, weighs, tell }: ListeningState & { 
             ["Heat on", "HEAT 1"],
             ["Heat off", "HEAT 0"],
             ["Stir", "STIR"],
-            ["Pour 100 g of oil in", "OIL 100"],
+            ["Add 100 g of oil", "OIL 100"],
           ]
         : [
-            ["Put 10 g on", "PUT 10"],
-            ["Put 100 g on", "PUT 100"],
-            ...(missing > 0 ? [[`Put ${units.g(missing)} on`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
+            ["Add 10 g", "PUT 10"],
+            ["Add 100 g", "PUT 100"],
+            ...(missing > 0 ? [[`Add ${units.g(missing)}`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
             ["Empty it", "PUT -99999"],
           ]
       ).map(([label = "", text = ""]) => (
@@ -311,7 +311,7 @@ export function Instruments(props: InstrumentsProps) {
         ) : null}
         {rehearsal ? (
           <label>
-            so fast{" "}
+            speed{" "}
             <select className="entry !w-auto" value={rehearsal.speed} onChange={(event) => rehearsal.setSpeed(Number(event.target.value))}>
               {SPEEDS.map((speed) => (
                 <option key={speed} value={speed}>

@@ -56,7 +56,7 @@ export async function openSerial(heard: Heard): Promise<Line> {
   let stopped = false;
   const canceller = new AbortController();
   const piped = port.readable.pipeThrough(new TransformStream<Uint8Array, Uint8Array>(), { signal: canceller.signal });
-  void listen(piped, heard, () => stopped, "The instrument is gone. Look at its cable, and connect it again.").finally(
+  void listen(piped, heard, () => stopped, "The instrument is disconnected. Check its cable, and connect it again.").finally(
     () => void port.close().catch(() => undefined),
   );
   return {
@@ -82,7 +82,7 @@ export async function openSimulated(workshopId: string, kind: "probe" | "scale",
     throw new Error(told?.error?.message ?? "The workshop cannot be reached.");
   }
   let stopped = false;
-  void listen(answer.body, heard, () => stopped, "The simulated instrument is gone. Start it again, and connect it.");
+  void listen(answer.body, heard, () => stopped, "The simulated instrument stopped. Start it again, and connect it.");
   return {
     tell: async (text) =>
       void (await fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ tell: text }) }).catch(

@@ -24,15 +24,15 @@ export function TooMuch({ batch, pot }: { batch: Batch; pot: number }) {
         <p>
           The load is now {units.n(loadNow, 2)} % of the wax
           {limit !== null && loadNow > limit / 10_000 + 0.005
-            ? `, above the largest load of ${units.percent(limit)}: it can sweat oil, clog the wick and soot`
+            ? `, above the maximum load of ${units.percent(limit)}: it can sweat oil, clog the wick and soot`
             : ""}
           .
         </p>
       )}
-      <p>If it was a slip of the hand, correct the entry below.</p>
+      <p>If you mistyped it, correct the entry below.</p>
       {others.length > 0 ? (
         <button type="button" className="press mt-2" onClick={() => void batch.record({ kind: "rescaled", payload: { pot, targets } })}>
-          Set the rest to it:{" "}
+          Rescale the rest to match:{" "}
           {others
             .map((item) => {
               const part = batch.plan.pots[pot]?.components.find((other) => other.id === item.componentId);

@@ -36,7 +36,7 @@ import { stepView } from "./steps";
 import { useOutlooks } from "./use-outlook";
 
 const Instruments = lazy(async () => (await import("./instruments")).Instruments);
-const Foreseen = lazy(async () => (await import("./foreseen")).ForeseenPot);
+const Forecast = lazy(async () => (await import("./foreseen")).ForeseenPot);
 
 /** The newest reading, and how it stands against the range that is being worked at. */
 function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
@@ -61,10 +61,10 @@ function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
       ) : null}
       {fell ? (
         batch.state.onHeat ? (
-          <div className="font-semibold">back on the heat since {units.clock(batch.state.onHeat)}</div>
+          <div className="font-semibold">reheating since {units.clock(batch.state.onHeat)}</div>
         ) : (
           <button type="button" className="press mt-1" onClick={() => void batch.record({ kind: "heated", payload: { pot: prompt.pot } })}>
-            Put it back on the heat
+            Back on the heat
           </button>
         )
       ) : null}
@@ -131,11 +131,11 @@ function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | nul
       {kind && prompt ? <Aside title={`How to ${kind.verb}`}>{kind.why}</Aside> : null}
       {kind?.caution && !isOnBurner(kind) ? <Caution title={kind.verb}>{kind.caution}</Caution> : null}
       {kind?.records === "add_c" ? (
-        <Aside title={plan.process.name}>{plan.process.reason || "Follow the supplier's sheet for the add temperature."}</Aside>
+        <Aside title={plan.process.name}>{plan.process.reason || "Follow the supplier's data for the add temperature."}</Aside>
       ) : null}
       {load !== null && limit !== null && load > limit / 10_000 + 0.005 ? (
         <Warn>
-          The actual load is {units.n(load, 2)} % of the wax, above the largest load of {units.percent(limit)}.
+          The actual fragrance load is {units.n(load, 2)} % of the wax, above the maximum load of {units.percent(limit)}.
         </Warn>
       ) : null}
       {state.over.since === null ? <CeilingAlarm batch={batch} /> : null}
@@ -157,10 +157,10 @@ function Poured({ batch }: { batch: Batch }) {
   return (
     <div>
       <h2 className="text-[26px]">Poured at {units.clock(batch.pouredAt ?? batch.now)}</h2>
-      {plan.rehearsal ? <p className="mt-2">The rehearsal is over. Nothing of it counts.</p> : null}
+      {plan.rehearsal ? <p className="mt-2">The practice run is over. Nothing of it counts.</p> : null}
       {batch.times && !plan.rehearsal ? (
         <p className="mt-2">
-          Leave it unmoved until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
+          Do not move it until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
         </p>
       ) : null}
       <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
@@ -186,7 +186,7 @@ function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | nul
         label="Heat line of this pot"
       />
       <p className="mt-1 text-[14px] text-soft">
-        ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not noted. A line joins readings of one instrument only.
+        ● probe&ensp; ◆ infrared&ensp; ▮ glass&ensp; ○ instrument not recorded. A line joins readings of one instrument only.
       </p>
     </section>
   );
@@ -209,9 +209,9 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
     setChosen(batch.steps[Math.max(0, Math.min(batch.steps.length - 1, at + by))]?.key ?? null);
   };
   useKeys([
-    { key: "u", does: "take the last entry back", run: () => void batch.undo() },
-    { key: "]", does: "the step after this one", run: () => move(1) },
-    { key: "[", does: "the step before this one", run: () => move(-1) },
+    { key: "u", does: "delete the last entry", run: () => void batch.undo() },
+    { key: "]", does: "the next step", run: () => move(1) },
+    { key: "[", does: "the previous step", run: () => move(-1) },
   ]);
   // Once something is recorded the pot itself says what comes next.
   // (The dependency only tells that an entry has been recorded.)
@@ -222,7 +222,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   return (
     <PageLayout
       gloved
-      title={`${plan.rehearsal ? "Rehearsal" : "Pot"} ${props.batch.number}: ${batch.title}`}
+      title={`${plan.rehearsal ? "Practice run" : "Pot"} ${props.batch.number}: ${batch.title}`}
       lead={`${namedLines(plan.products)
         .map((line) => `${line.count} × ${line.name}`)
         .join(", ")} · ${plan.pots.map((pot) => units.total(pot.components).main).join(" + ")} · ${plan.process.name}`}
@@ -245,7 +245,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
                 <LastReading batch={batch} prompt={prompt} />
                 <h2 className="mb-1 text-[26px]">{view.title(prompt)}</h2>
                 <View key={prompt.key} prompt={prompt} batch={batch} instruments={props.instruments} />
-                {outlook ? <Foreseen outlook={outlook} batch={batch} /> : null}
+                {outlook ? <Forecast outlook={outlook} batch={batch} /> : null}
               </>
             ) : state.abandoned ? (
               <h2 className="text-[26px]">Abandoned at {units.clock(state.abandoned.at)}</h2>

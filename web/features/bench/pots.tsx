@@ -28,7 +28,7 @@ interface PotsProps {
 /** The pot that needs hands soonest, as large as the screen allows. */
 function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments: ReadInstrument[]; outlook: ForecastView | null; now: string }) {
   return (
-    <section className="sheet mb-5" aria-label="Needs hands soonest">
+    <section className="sheet mb-5" aria-label="Next up">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
         <span className="figure text-[64px] leading-[0.9]">{pot.number}</span>
         <div className="min-w-0 flex-1 basis-[180px]">
@@ -73,11 +73,11 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
   return (
     <PageLayout
       title="Bench"
-      lead="Pots that are being weighed, heated and poured."
+      lead="Pots in progress."
       side={
         <>
           <Caution title="Hot wax">Never leave it. No water near it. Smother a wax fire; never water.</Caution>
-          <Aside title="Two pots at once">Read each one before its range, not after: a pot that waits cools or overheats while you pour the other.</Aside>
+          <Aside title="Two pots at once">Read each pot before it reaches its range: it cools or overheats while you pour the other.</Aside>
         </>
       }
     >
@@ -86,14 +86,14 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
         <NothingFound what="pot" />
       ) : batches.length === 0 ? (
         <Empty
-          title="No pot is running"
+          title="No pot in progress"
           action={
             <Link className="act" href="/plan" data-next-step>
               Plan a batch
             </Link>
           }
         >
-          <p>Here each running pot shows its next step and takes one number at a time, with what it should be beside it.</p>
+          <p>Each pot in progress shows its next step and its target.</p>
         </Empty>
       ) : (
         <>
@@ -106,11 +106,11 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
             {[...others, ...rehearsed].map((running) => (
               <BatchRow
                 key={running.id}
-                batch={running.rehearsal ? { ...running, title: `Rehearsal: ${running.title}` } : running}
+                batch={running.rehearsal ? { ...running, title: `Practice: ${running.title}` } : running}
                 href={`/bench/${running.id}`}
                 instruments={instruments}
                 what={running.next ? `next: ${running.next.name}` : "poured"}
-                action={running.rehearsal ? "Go on with it" : "Go to the pot"}
+                action={running.rehearsal ? "Resume" : "Go to the pot"}
               >
                 {outlooks[running.id] ? <Ahead outlook={outlooks[running.id] as ForecastView} size="text-[26px]" /> : null}
               </BatchRow>

@@ -25,7 +25,7 @@ export function Rehearsal({ begin, children }: { begin: string; children: (speed
 export function RehearsalMark() {
   return (
     <p className={notice({ tone: "cool", className: "mb-4 font-semibold" })} role="note">
-      A rehearsal: the pot is simulated, time goes faster, and nothing of it counts in stock, rack or records.
+      A practice run: the pot is simulated, time runs faster, and nothing counts in stock, rack or records.
     </p>
   );
 }

@@ -49,9 +49,9 @@ export function StirClock({ seconds, onTime }: { seconds: number; onTime: (stirr
         {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
       </span>
       <button type="button" className={press({ size: "gloved" })} onClick={toggle}>
-        {since === null ? "Start stirring" : "Stop and use this time"}
+        {since === null ? "Start stirring" : "Stop and record"}
       </button>
-      {since !== null && over > 0 ? <span className="font-semibold text-inside">✓ {over} s past the time</span> : null}
+      {since !== null && over > 0 ? <span className="font-semibold text-inside">✓ {over} s over</span> : null}
     </div>
   );
 }

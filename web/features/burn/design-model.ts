@@ -96,7 +96,7 @@ export function draftsFor(design: Design, container: TrialContainer, varies: Var
           draft(
             `load ${ppm}`,
             `load ${percent(ppm)}`,
-            ppm === formula.loadPpm ? "what it has now" : ppm < formula.loadPpm ? "soot and mushrooms ask for less" : "a stronger throw",
+            ppm === formula.loadPpm ? "what it has now" : ppm < formula.loadPpm ? "soot and mushrooming need less" : "a stronger throw",
             Math.abs(ppm - formula.loadPpm) <= HALF_POINTS,
             {
               change: ppm === formula.loadPpm ? {} : { loadPpm: ppm },
@@ -115,7 +115,7 @@ export function draftsFor(design: Design, container: TrialContainer, varies: Var
         draft(
           fragrance.id,
           fragrance.name,
-          fragrance.id === formula.fragranceId ? "what it has now" : "another scent asks for testing wicks again",
+          fragrance.id === formula.fragranceId ? "what it has now" : "a new scent needs a new wick test",
           fragrance.id === formula.fragranceId,
           {
             change: fragrance.id === formula.fragranceId ? {} : { fragranceId: fragrance.id },
@@ -170,14 +170,12 @@ export function designWarnings(design: Design, varies: Varied | null, drafts: re
     ...(varies === "load" && (design.formula?.dyed || design.formula?.added)
       ? ["No dye, mica, additives or embeds while testing the load: this formula has some."]
       : []),
-    ...(replicates < 2 && chosen.length > 1 ? ["Burn each twice: of one alone nobody knows whether it was chance."] : []),
-    ...(varies !== null && chosen.length < 2 ? ["Choose at least two to hold against one another."] : []),
+    ...(replicates < 2 && chosen.length > 1 ? ["Burn two of each: with one alone, the result may be chance."] : []),
+    ...(varies !== null && chosen.length < 2 ? ["Choose at least two to compare."] : []),
     ...(half ? ["A half-fill result never counts as a full pass: full jars follow."] : []),
     ...(varies === "wick size" && new Set(chosen.map((draft) => seriesIn(design, draft.wick))).size > 1
-      ? ["These are of several kinds or series, whose sizes cannot be compared: vary the kind or the size, not both."]
+      ? ["These are of several kinds or series, whose sizes cannot be compared. Vary the kind or the size, not both."]
       : []),
-    ...(varies === "wax" || varies === "scent"
-      ? ["Wicks are chosen for what it has now; the new one may want another. Judge throw and burn with that in mind."]
-      : []),
+    ...(varies === "wax" || varies === "scent" ? ["The wicks suit what it has now, and the new one may need another. Keep that in mind."] : []),
   ];
 }

@@ -22,7 +22,7 @@ export function DesignMargin({ state: { design, container, warnings } }: { state
       ))}
       <Aside title="Why these wicks">
         By the inner diameter at the wax line, {units.len(Math.round(container.innerTopUm))} at the rim and {units.len(container.innerBottomUm)} at the bottom,
-        the family of the wax and the load; what passed here before comes first. Rules of the trade, no source: the burn decides.
+        the wax family and the load; wicks that passed here come first. Common practice, no source: the burn test decides.
       </Aside>
       {design.tried.length > 0 ? (
         <Aside title={`Tried in ${container.name}`}>
@@ -45,7 +45,7 @@ export function DesignMargin({ state: { design, container, warnings } }: { state
           ))}
         </Aside>
       ) : null}
-      <Caution title="Test candles are not for sale">Mark every one with wax, wick, fragrance, load and date. They are kept out of what may be sold.</Caution>
+      <Caution title="Test candles are not for sale">Mark each with wax, wick, fragrance, load and date. They are not in stock for sale.</Caution>
     </>
   );
 }
@@ -59,7 +59,7 @@ export function WhatIsTried({ state }: { state: DesignState }) {
   const go = (query: Record<string, string>) => router.push(`/burn/new?${new URLSearchParams(query)}`);
   return (
     <section className="sheet">
-      <h2>What is tried</h2>
+      <h2>What to test</h2>
       <div className="mt-2 grid gap-x-4 gap-y-2 sm:grid-cols-2">
         <Chooser
           label="Product"
@@ -85,7 +85,7 @@ export function WhatIsTried({ state }: { state: DesignState }) {
         )}
         {from === "make" && !variesWick(varies) ? (
           <Chooser
-            label="Wick of all of them"
+            label="Wick of all test candles"
             value={wickOfAll}
             options={design.wicks.map((wick) => ({ value: wick.id, name: wick.name, note: wick.id === best?.id ? "as now, or as proposed" : wick.kind }))}
             onValue={setWickId}
@@ -110,8 +110,8 @@ export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: 
         <div className="mt-1 flex flex-wrap gap-1">
           {(
             [
-              ["make", "pour new ones"],
-              ["rack", "take some off the rack"],
+              ["make", "pour new candles"],
+              ["rack", "use jars from the rack"],
             ] as const
           ).map(([value, says]) => (
             <Toggle key={value} on={from === value} onPress={() => setFrom(value)}>
@@ -154,11 +154,11 @@ export function WorthTrying({ state: { shown, proposed, pick, fields, half, setH
         ))}
       </ul>
       {proposed.length === 0 ? (
-        <p className="mt-1 text-soft">Nothing on the shelf says that it suits. Give wicks their span of diameters, or choose by hand.</p>
+        <p className="mt-1 text-soft">No wick on the shelf is listed for this diameter. Add diameters to your wicks, or choose by hand.</p>
       ) : null}
       {shown.length > proposed.length ? (
         <button type="button" className="min-h-[44px] underline" onClick={() => setAll(!all)}>
-          {all ? "Only what is proposed" : `All ${shown.length}`}
+          {all ? "Suggested only" : `All ${shown.length}`}
         </button>
       ) : null}
       <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
@@ -167,7 +167,7 @@ export function WorthTrying({ state: { shown, proposed, pick, fields, half, setH
           <input type="checkbox" className="mt-1 h-6 w-6" checked={half} onChange={(event) => setHalf(event.target.checked)} />
           <span>
             <span className="font-semibold">Half-filled first</span>
-            <span className="block text-[15px] text-soft">An early look at the lower half, for half the wax.</span>
+            <span className="block text-[15px] text-soft">An early result for the lower half, with half the wax.</span>
           </span>
         </label>
       </div>
@@ -181,7 +181,7 @@ export function OnTheRack({ state: { design, racked, take } }: { state: DesignSt
   return (
     <section className="mt-4" aria-label="On the rack">
       <h2>On the rack</h2>
-      {design.rack.length === 0 ? <p className="text-soft">No jar with a wick stands there now.</p> : null}
+      {design.rack.length === 0 ? <p className="text-soft">No jars with wicks on the rack.</p> : null}
       <ul className="mt-1 border-t-2 border-ink">
         {design.rack.map((item) => {
           const key = `${item.batchId} ${item.product}`;
@@ -194,7 +194,7 @@ export function OnTheRack({ state: { design, racked, take } }: { state: DesignSt
                 , {item.name}, {item.wick}
                 <span className="block text-[15px] text-soft">
                   {item.left} there{item.half ? ", half-filled" : ""}
-                  {item.testFrom ? `; least cure until ${units.dayClock(item.testFrom)}` : ""}
+                  {item.testFrom ? `; minimum cure until ${units.dayClock(item.testFrom)}` : ""}
                 </span>
               </span>
               <label className="flex items-center gap-2">
@@ -236,13 +236,13 @@ export function HowItIsBurned({ state: { design, how, chooseProtocol, fields } }
       <p className="text-[15px] text-soft">{PROTOCOLS.find((protocol) => protocol.id === how)?.says ?? ""}</p>
       <div className="mt-2 grid gap-x-4 sm:grid-cols-[2fr_1fr_1fr]">
         <Field
-          label="Looks of each session"
+          label="Checks of each session"
           {...fields.bind("sessions")}
           lines={3}
-          hint="A session a line, hours after lighting. The last one repeats to the end."
+          hint="One session on each line, in hours after lighting. The last one repeats."
         />
         <Field label="Hours of rest" {...fields.bind("rest")} inputMode="numeric" />
-        <Field label="Sessions at least" {...fields.bind("least")} inputMode="numeric" />
+        <Field label="Minimum sessions" {...fields.bind("least")} inputMode="numeric" />
       </div>
     </section>
   );

@@ -19,11 +19,11 @@ export function DesignTrial({ design }: { design: Design }) {
           title="Nothing to burn yet"
           action={
             <Link className="act" href={design.formula ? "/shelf?kind=vessel" : "/formulas/new"} data-next-step>
-              {design.formula ? "Put a vessel on the shelf" : "Write a formula"}
+              {design.formula ? "Add a vessel" : "Make a formula"}
             </Link>
           }
         >
-          <p>A trial is made of a formula in a vessel, and of wicks to try.</p>
+          <p>A trial needs a formula, a vessel and wicks.</p>
         </Empty>
       </PageLayout>
     );
@@ -32,7 +32,7 @@ export function DesignTrial({ design }: { design: Design }) {
   return (
     <PageLayout
       title="Design a trial"
-      lead={asks ? `After trial ${design.before?.number}: ${asks.why}` : "One thing varied, the rest held; each twice."}
+      lead={asks ? `After trial ${design.before?.number}: ${asks.why}` : "Change one thing, keep the rest the same, and burn two of each."}
       side={<DesignMargin state={state} />}
     >
       <form

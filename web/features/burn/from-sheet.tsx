@@ -21,16 +21,16 @@ export function FromSheet({ trial }: { trial: Trial }) {
     let taken = 0;
     for (const timed of rows.value) {
       const refusal = await trial.record(timed);
-      if (refusal) return setFault(`${taken} of ${rows.value.length} were taken in; then: ${refusal.message}`);
+      if (refusal) return setFault(`${taken} of ${rows.value.length} were imported; then: ${refusal.message}`);
       taken += 1;
     }
-    setSaid(taken === 0 ? "Everything in this file was here already." : `✓ ${entries(taken)} taken in.`);
+    setSaid(taken === 0 ? "Everything in this file was here already." : `✓ ${entries(taken)} imported.`);
   };
   return (
     <section className="unprinted mt-6">
       <h2>Sessions from a file</h2>
       <label className="mt-1 block text-[15px]">
-        A CSV with the columns of the one above; what is here already is left out.
+        A CSV file with the columns of the export above. Existing sessions are skipped.
         <input type="file" accept=".csv,text/csv" className="mt-1 block max-w-full" onChange={(event) => void read(event.target.files?.[0])} />
       </label>
       {fault ? (

@@ -37,7 +37,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const light = () => {
     const all = fields.check();
     if (!all) return;
-    if (card.early && all.early === "") return setSaid("Say why it is lit before its least cure; the record keeps it.");
+    if (card.early && all.early === "") return setSaid("Enter why it is lit before the minimum cure.");
     const happenedAt = all.at;
     const why = trial.enter({ kind: "lit", payload: { testCandle: testCandle.key, trimUm: all.trim, air, early: all.early }, happenedAt });
     if (why) return setSaid(why);
@@ -61,7 +61,9 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         <span className="font-semibold">{card.words}</span>
         <span className="ml-auto text-soft">session {card.now.session}</span>
       </div>
-      {card.early ? <Warn>Its least cure ends {units.dayClock(card.early)}. A wick that is tested too early may be judged wrong both ways.</Warn> : null}
+      {card.early ? (
+        <Warn>Its minimum cure ends {units.dayClock(card.early)}. A wick that is tested too early can give the wrong result either way.</Warn>
+      ) : null}
       {card.now.state === "resting" && card.now.next ? (
         <Warn>It rests until {units.dayClock(card.now.next.at)}: a candle is lit again when it is cold and hard.</Warn>
       ) : null}
@@ -73,20 +75,14 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
           hint={
             wrong ? (
               <strong className="text-hot">
-                ▲ Usual is {units.len(TRIM_MM.low * 1_000)} to {units.len(TRIM_MM.high * 1_000)}: trim it first.
+                ▲ Typical is {units.len(TRIM_MM.low * 1_000)} to {units.len(TRIM_MM.high * 1_000)}: trim it first.
               </strong>
             ) : (
-              "Empty where it was not measured."
+              "Leave empty if not measured."
             )
           }
         />
-        <Field
-          label="On the scale before"
-          unit={units.mass}
-          {...fields.bind("before")}
-          inputMode="decimal"
-          hint="Jar and all. Without it nobody knows how fast it burns."
-        />
+        <Field label="Weight before" unit={units.mass} {...fields.bind("before")} inputMode="decimal" hint="With the jar. The burn rate needs it." />
       </div>
       <fieldset className="mt-2">
         <legend className="font-semibold">Air</legend>
@@ -99,17 +95,17 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         </div>
       </fieldset>
       <div className="mt-3 grid gap-x-4 sm:grid-cols-2">
-        {card.early ? <Field label="Why it is lit now" {...fields.bind("early")} /> : null}
+        {card.early ? <Field label="Reason for lighting it early" {...fields.bind("early")} /> : null}
         <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now." />
       </div>
       <Caution title="Before you light it">
-        Look the jar over once more: a cracked one is never burned. On something that does not burn, away from draft, curtains, children and pets, with space
-        between. Stay with it; a lid that does not burn and an extinguisher at hand.
+        Check the jar: never burn a cracked one. Use a surface that does not burn, away from drafts, curtains, children and pets, with space between candles.
+        Stay with it, with a lid that does not burn and an extinguisher at hand.
       </Caution>
       <FormMessage>{said}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="act flex-1" data-next-step onClick={() => light()}>
-          Light it
+          Light candle
         </button>
         <button type="button" className={press({ size: "gloved" })} onClick={() => cracked()}>
           The glass is cracked
@@ -123,10 +119,10 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
 }
 
 const OUT_WORDS: Record<(typeof OUT_WHY)[number], string> = {
-  protocol: "The session is over",
+  protocol: "Session finished",
   safety: "For safety",
-  "by itself": "It went out by itself",
-  "stopped early": "I stop early",
+  "by itself": "Went out by itself",
+  "stopped early": "Stopped early",
 };
 
 /** Putting a test candle out, and why. */
@@ -162,7 +158,7 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
         ))}
       </div>
       <div className="mt-3 grid gap-x-4 sm:grid-cols-2">
-        <Field label="What was seen" {...fields.bind("sign")} hint="Where it was for safety." />
+        <Field label="What was seen" {...fields.bind("sign")} hint="If it was for safety." />
         <Field label="When" {...fields.bind("at")} placeholder="now" />
       </div>
       <FormMessage>{said}</FormMessage>
@@ -195,7 +191,7 @@ export function WeighAfter({ trial, card, session }: { trial: Trial; card: Card;
       }}
     >
       <div className="min-w-[160px] flex-1">
-        <Field label="On the scale after" of={card.testCandle.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint="Once it is cold." />
+        <Field label="Weight after" of={card.testCandle.key} unit={units.mass} {...fields.bind("mg")} inputMode="decimal" hint="When it is cold." />
       </div>
       <button type="submit" className="press mt-[26px]">
         Weighed

@@ -63,7 +63,7 @@ function Measure({
 }
 
 /** A look at a burning test candle: taps for what is seen, figures for what is measured. What is left alone is not recorded. */
-export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
+export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
   const units = useUnits();
   const { testCandle, state } = card;
   const session = burningIn(state);
@@ -100,7 +100,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
     if (!all) return setMore(true);
     const seen = Object.fromEntries(Object.entries({ ...typed, note: all.note || undefined }).filter(([, value]) => value !== undefined));
     const nothing = Object.keys(seen).length === 0;
-    if (nothing && !outToo) return setSaid("Tap at least one thing that you saw.");
+    if (nothing && !outToo) return setSaid("Record at least one thing.");
     const why = nothing ? "" : trial.enter({ kind: "checked", payload: { testCandle: testCandle.key, ...seen }, happenedAt: all.at });
     if (why) return setSaid(why);
     if (outToo) trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: signs.map((sign) => sign.says).join("; ") } });
@@ -108,23 +108,23 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
   };
   const due = card.now.checks.find((check) => check.state === "next");
   return (
-    <section className="sheet" aria-label={`Look at ${testCandle.key}`}>
+    <section className="sheet" aria-label={`Check ${testCandle.key}`}>
       <div className="flex flex-wrap items-baseline gap-x-3">
         <span className="figure text-[40px] leading-none">{testCandle.key}</span>
         <span className="font-semibold">{card.words}</span>
         <span className="ml-auto text-soft">
           minute <span className="figure text-[24px] text-ink">{Math.floor(card.now.minute)}</span>
-          {due ? `, look of ${Math.floor(due.due / 60)}:${String(due.due % 60).padStart(2, "0")}` : ""}
+          {due ? `, check at ${Math.floor(due.due / 60)}:${String(due.due % 60).padStart(2, "0")}` : ""}
         </span>
       </div>
       <div className="mt-3 grid grid-cols-2 gap-3">
         <div>
-          <p className="text-[15px] font-semibold">Melt pool, from above</p>
+          <p className="text-[15px] font-semibold">Melt pool from above</p>
           <FromAbove testCandle={testCandle} widthUm={widthUm} poolUm={hand.poolUm} onPool={(poolUm) => set({ poolUm })} />
           <Measure label="Width of the pool" value={hand.poolUm} most={widthUm} step={1_000} onValue={(poolUm) => set({ poolUm })} />
         </div>
         <div>
-          <p className="text-[15px] font-semibold">Depth, from the side</p>
+          <p className="text-[15px] font-semibold">Pool depth from the side</p>
           <FromSide
             testCandle={testCandle}
             left={leftOf(testCandle, state)}
@@ -177,7 +177,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
           </div>
           <div className="mt-3 grid gap-x-4 sm:grid-cols-2">
             <Field label="Note" {...fields.bind("note")} />
-            <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now; a time where it is put down late." />
+            <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now, or enter the time if you log it late." />
           </div>
         </div>
       ) : null}
@@ -189,7 +189,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
             </p>
           ))}
           <button type="button" className="act mt-2 w-full" data-next-step onClick={() => put(true)}>
-            Put the look down: it is out
+            Save check, candle out
           </button>
         </div>
       ) : null}
@@ -201,7 +201,7 @@ export function Look({ trial, card, onDone }: { trial: Trial; card: Card; onDone
           {...(signs.length > 0 ? {} : { "data-next-step": "" })}
           onClick={() => put(false)}
         >
-          {signs.length > 0 ? "Put the look down, it still burns" : "Put the look down"}
+          {signs.length > 0 ? "Save check, still burning" : "Save check"}
         </button>
         <button type="button" className={press({ size: "gloved" })} onClick={onDone}>
           Back

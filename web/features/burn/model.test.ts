@@ -201,7 +201,7 @@ describe("a trial that is designed", () => {
     const dyed = design({ formula: { ...(design().formula as NonNullable<Design["formula"]>), dyed: true } });
     expect(designWarnings(design(), "load", drafts, 2, false)).toEqual([]);
     expect(designWarnings(dyed, "load", drafts, 2, false)[0]).toMatch(/No dye/);
-    expect(designWarnings(design(), "load", drafts, 1, false)[0]).toMatch(/each twice/);
+    expect(designWarnings(design(), "load", drafts, 1, false)[0]).toMatch(/two of each/);
     expect(designWarnings(design(), "load", drafts, 2, true)[0]).toMatch(/half-fill/);
     expect(designWarnings(design(), "load", drafts.slice(0, 2), 2, false)[0]).toMatch(/at least two/);
   });

@@ -127,7 +127,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
           </text>
         ))}
         <text x={WIDTH - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
-          hours after lighting{what === "pool" ? "; shaded: when a pool should be full" : ""}
+          hours after lighting{what === "pool" ? "; shaded: when the pool should be full" : ""}
         </text>
         {drawn.walls.map((um) => (
           <g key={um}>

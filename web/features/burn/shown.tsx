@@ -27,7 +27,7 @@ const Trend = memo(function Trend({ plan, state }: Of) {
   return (
     <section className="mt-6">
       <h2>From top to bottom</h2>
-      <p className="text-soft">The widest pool of each session, as a share of the jar where the wax stood by then. A jar that narrows burns hotter low down.</p>
+      <p className="text-soft">The widest pool of each session, as a share of the jar's width at the wax line. A tapered jar burns hotter lower down.</p>
       <WideTable label="Pool by session" least={380} heads={["test candle", ...Array.from({ length: most }, (_, index) => `session ${index + 1}`)]}>
         {rows.map((row) => (
           <tr key={row.key} className="border-b border-line">
@@ -57,9 +57,9 @@ const Rates = memo(function Rates({ plan, state }: Of) {
   const weighed = verdicts.filter((verdict) => verdict.grams_per_hour !== null);
   return (
     <section className="mt-6">
-      <h2>How fast, and how long</h2>
+      <h2>Burn rate and burn time</h2>
       {weighed.length === 0 ? (
-        <p className="text-soft">Nothing was weighed before and after a session yet, so nobody can say.</p>
+        <p className="text-soft">No session was weighed before and after yet.</p>
       ) : (
         <WideTable label="Consumption" least={560} heads={["test candle", "an hour, with 95 %", "still burns for about", "the whole candle about"]}>
           {weighed.map((verdict) => (
@@ -75,8 +75,7 @@ const Rates = memo(function Rates({ plan, state }: Of) {
         </WideTable>
       )}
       <p className="mt-1 text-[15px] text-soft">
-        One session alone is said a quarter either way; of several the interval is Student’s. What the jar weighs is taken as its first weight less what was
-        poured in.
+        With one session, the estimate is 25 % either way; with more, a 95 % interval. The jar's weight is its first weight less what was poured in.
       </p>
     </section>
   );
@@ -96,7 +95,7 @@ export function Shown({ trial }: { trial: Trial }) {
   const variants = variantsOf(trial.plan);
   return (
     <>
-      {sessions === 0 ? <p className="text-soft">Nothing has burned yet: what is seen at the looks is drawn here.</p> : null}
+      {sessions === 0 ? <p className="text-soft">Nothing has burned yet: checks are drawn here.</p> : null}
       <div className="unprinted flex flex-wrap gap-2">
         {(["pool", "depth"] as const).map((item) => (
           <button
@@ -141,7 +140,7 @@ export function Shown({ trial }: { trial: Trial }) {
       <Trend plan={trial.plan} state={trial.state} />
       <Rates plan={trial.plan} state={trial.state} />
       <section className="mt-6">
-        <h2>What it is held to</h2>
+        <h2>Limits</h2>
         <ul className="mt-1">
           {MARKS.map((mark) => (
             <li key={mark.id} className="border-b border-line py-1">

@@ -9,7 +9,7 @@ import { Warn } from "@/ui/side-notes";
 import { useClock, useUnits } from "@/ui/units";
 import { notice, press } from "@/ui/variants";
 import { Light, PutOut, WeighAfter } from "./light";
-import { Look } from "./look";
+import { Check } from "./look";
 import { type Card, cardsOf, isDue, toWeigh } from "./model";
 import { type Calling, useCalls, useDueTitle } from "./use-calls";
 import type { Trial } from "./use-trial";
@@ -30,14 +30,14 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="min-w-0 flex-1 basis-[220px]">
           <strong className="text-safety">⚠ {burning.length === 1 ? "A flame is" : `${burning.length} flames are`} burning.</strong>{" "}
-          {due ? "Is somebody with them? If not, go now and put them out." : "Never leave them alone."}
+          {due ? "Is somebody with them? If not, put them out now." : "Never leave them alone."}
         </p>
         <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => here()}>
-          I am with them
+          I am here
         </button>
         {asks ? null : (
           <button type="button" className={press({ size: "gloved" })} onClick={() => void Notification.requestPermission().then(() => setAsks(true))}>
-            Call me on this device
+            Notify me on this device
           </button>
         )}
       </div>
@@ -71,7 +71,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
           {now.state === "burning" ? (
             <p>
               {due ? (
-                <strong className="text-[19px]">{now.next?.what === "look" ? "Look at it now" : "Put it out now"}</strong>
+                <strong className="text-[19px]">{now.next?.what === "look" ? "Check it now" : "Put it out now"}</strong>
               ) : (
                 <>
                   {now.next?.what === "look" ? "look" : "put it out"} in <span className="figure text-[22px]">{durationInWords(seconds)}</span>
@@ -88,12 +88,12 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
                   : now.state === "resting"
                     ? `rests until ${units.dayClock(now.next?.at ?? trial.now)}`
                     : now.state === "done"
-                      ? `burned through, ${now.session} sessions`
-                      : `not burned any more: ${card.state.stopped?.why}`)}
+                      ? `burned to the end, ${now.session} sessions`
+                      : `stopped: ${card.state.stopped?.why}`)}
             </p>
           )}
           {missed > 0 ? (
-            <p className="text-[15px] font-semibold text-hot">▲ {missed === 1 ? "one look was missed" : `${missed} looks were missed`} in this session</p>
+            <p className="text-[15px] font-semibold text-hot">▲ {missed === 1 ? "1 check was missed" : `${missed} checks were missed`} in this session</p>
           ) : null}
         </div>
         {now.state === "burning" ? (
@@ -103,9 +103,9 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
               className={first && now.next?.what !== "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
               {...(first && now.next?.what !== "put out" ? { "data-next-step": "" } : {})}
               onClick={() => onDo("look")}
-              aria-label={`Look at ${testCandle.key}`}
+              aria-label={`Check ${testCandle.key}`}
             >
-              Look
+              Check
             </button>
             <button
               type="button"
@@ -146,14 +146,14 @@ export function TestCandles({ trial }: { trial: Trial }) {
           {
             key: card.testCandle.key,
             at: card.now.next.at,
-            says: card.now.next.what === "look" ? `Look at ${card.testCandle.key}: ${card.words}` : `Put ${card.testCandle.key} out: ${card.words}`,
+            says: card.now.next.what === "look" ? `Check ${card.testCandle.key}: ${card.words}` : `Put ${card.testCandle.key} out: ${card.words}`,
           },
         ]
       : [],
   );
   const presence: Calling[] =
     burning.length > 0 && trial.state.presentAt
-      ? [{ key: "present", at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(), says: "Is somebody with the flames?" }]
+      ? [{ key: "present", at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(), says: "Is somebody with the burning candles?" }]
       : [];
   useCalls([...calls, ...presence], aheadMs);
   useDueTitle(burning.filter((card) => isDue(card.now, trial.now)).length);
@@ -169,7 +169,7 @@ export function TestCandles({ trial }: { trial: Trial }) {
     return (
       <div ref={hand}>
         {doing.what === "look" ? (
-          <Look trial={trial} card={inHand} onDone={done} />
+          <Check trial={trial} card={inHand} onDone={done} />
         ) : doing.what === "light" ? (
           <Light trial={trial} card={inHand} onDone={done} />
         ) : (

@@ -35,7 +35,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const rate = (score: number) => {
     const all = fields.check();
     if (!all) return;
-    if (!testCandle) return setSaid("Choose which one is smelled.");
+    if (!testCandle) return setSaid("Choose which candle you score.");
     const why = trial.enter({
       kind: "throwScored",
       payload: {
@@ -81,13 +81,13 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   return (
     <>
       <p className="text-soft">
-        One candle to a room, windows noted; never several side by side. The same nose smells all of them.{" "}
-        {blind ? "The jars stand under codes until everybody has smelled." : ""}
+        One candle in each room, never several side by side. The same person scores all of them.{" "}
+        {blind ? "The candles have codes until everybody has scored them." : ""}
       </p>
-      <section className="sheet mt-3" aria-label="Smell one">
-        <p className="font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
+      <section className="sheet mt-3" aria-label="Score one">
+        <p className="font-semibold">{nose ? `Score by ${nose}` : "Choose who is working first: scores are compared within one person."}</p>
         <fieldset className="mt-2">
-          <legend className="font-semibold">Which one</legend>
+          <legend className="font-semibold">Candle</legend>
           <div className="mt-1 flex flex-wrap gap-1">
             {listed.map((item) => {
               const done = of.some((each) => each.testCandle === item.key && each.scorer === personId && each.room === room);
@@ -100,25 +100,25 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
             })}
           </div>
         </fieldset>
-        <Seen label="Throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? how)} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
+        <Seen label="Scent throw" of={THROWS} value={how} onValue={(value) => setHow(value ?? how)} words={{ cold: "cold, unlit", hot: "hot, burning" }} />
         {/* Tapped again, the room stays chosen. */}
         <Seen label="Room" of={rooms.map((room) => room.name)} value={room} onValue={(value) => setRoom(value ?? room)} />
         <Seen label="Window" of={["shut", "open"] as const} value={shut} onValue={setShut} />
         <div className="mt-3 max-w-[280px]">
-          <Field label="Reaches" unit={units.length === "in" ? "ft" : "m"} {...fields.bind("reach")} hint="How far away it is still smelled. May stay empty." />
+          <Field label="Noticed up to" unit={units.length === "in" ? "ft" : "m"} {...fields.bind("reach")} hint="How far away you still smell it. Optional." />
         </div>
         <p className="mt-2 font-semibold">Score out of ten</p>
         <Score disabled={!nose} onScore={rate} />
         <FormMessage>{said}</FormMessage>
       </section>
       {comparison ? (
-        <section className="mt-5" aria-label="What the noses say">
-          <h2>What the noses say, {how === "cold" ? "unlit" : "burning"}</h2>
+        <section className="mt-5" aria-label="Scores compared">
+          <h2>Scores compared, {how === "cold" ? "unlit" : "burning"}</h2>
           {blind ? (
             <p className="mt-1">
               {of.length} {of.length === 1 ? "score" : "scores"} so far.{" "}
               <button type="button" className={press({ size: "gloved" })} onClick={() => unmask()}>
-                Tell the codes
+                Reveal the codes
               </button>
             </p>
           ) : (
@@ -144,7 +144,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
                           </span>
                         </>
                       ) : (
-                        <span className="text-[15px] text-soft">the others against this one</span>
+                        <span className="text-[15px] text-soft">the others compared with this one</span>
                       )}
                     </span>
                   </li>
@@ -152,11 +152,11 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
               </ul>
               {comparison.scorers.length > 1 ? (
                 <p className="mt-1 text-[15px] text-soft">
-                  Each nose by its own level:{" "}
+                  Adjusted for each person's own level:{" "}
                   {comparison.scorers
                     .map((scorer) => `${names.get(scorer.name ?? "") ?? "somebody"} ${scorer.level > 0 ? "+" : ""}${units.n(scorer.level, 1)}`)
                     .join(", ")}
-                  . Rooms are taken out too.
+                  , and for rooms.
                 </p>
               ) : null}
             </>
@@ -180,9 +180,9 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         </section>
       ) : null}
       {next && !blind ? (
-        <Aside title="Weak? Try next">
+        <Aside title="If it is weak, try next">
           {next.says[0]?.toUpperCase()}
-          {next.says.slice(1)}. {wanted} of 10 is wanted for this room. Common practice, no source.
+          {next.says.slice(1)}. {wanted} of 10 is enough for this room. Common practice, no source.
         </Aside>
       ) : null}
     </>

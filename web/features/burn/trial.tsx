@@ -23,7 +23,7 @@ const VIEWS = [
   { id: "burn", says: "Burn" },
   { id: "verdict", says: "Verdict" },
   { id: "shown", says: "Pictures" },
-  { id: "throw", says: "Throw" },
+  { id: "throw", says: "Scent throw" },
   { id: "record", says: "Record" },
 ] as const;
 type View = (typeof VIEWS)[number]["id"];
@@ -46,9 +46,9 @@ function TrialMargin({ trial }: { trial: Trial }) {
     setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.id }))?.message ?? "");
   return (
     <>
-      <Caution title="Never an unattended flame">
-        Stay with what burns. Away from draft, curtains, children and pets, with space between. A wax fire is smothered, never watered; keep an extinguisher for
-        grease fires at hand.
+      <Caution title="Never leave a flame">
+        Stay with burning candles. Keep them away from drafts, curtains, children and pets, with space between them. Smother a wax fire, never use water, and
+        keep an extinguisher for grease fires at hand.
       </Caution>
       {planWarnings(plan).map((planWarning) => (
         <Warn key={planWarning.id}>{planWarning.says}</Warn>
@@ -83,7 +83,7 @@ function Tags({ trial }: { trial: Trial }) {
   return (
     <section>
       <h2>Tags</h2>
-      <p className="text-soft">What is written on each test candle. The load is what people forget.</p>
+      <p className="text-soft">What to write on each test candle. The load is often forgotten.</p>
       <ul className="mt-2 grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
         {plan.testCandles.map((testCandle) => (
           <li key={testCandle.key} className="border-2 border-ink p-3">
@@ -139,7 +139,7 @@ export function TrialView(props: TrialViewProps) {
   const asked = query.get("view");
   const [view, setView] = useState<View>(VIEWS.find((view) => view.id === asked)?.id ?? "burn");
   const { plan } = trial;
-  useKeys([{ key: "u", does: "take the last entry back", run: () => void trial.undo() }]);
+  useKeys([{ key: "u", does: "delete the last entry", run: () => void trial.undo() }]);
   const go = (to: View) => {
     setView(to);
     // The page itself need not be read again, and without the network it could not be.

@@ -21,7 +21,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
         </Link>
         <p className="text-soft">
           {trial.testCandles} {trial.testCandles === 1 ? "test candle" : "test candles"}
-          {trial.varies ? `, varies the ${trial.varies}` : ""} · {trial.sessions} {trial.sessions === 1 ? "session" : "sessions"} · begun{" "}
+          {trial.varies ? `, varies the ${trial.varies}` : ""} · {trial.sessions} {trial.sessions === 1 ? "session" : "sessions"} · started{" "}
           {units.day(trial.startedAt)}
         </p>
         {trial.burning.length > 0 ? (
@@ -29,12 +29,13 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
             <span className="text-safety">⚠ {trial.burning.map((item) => item.key).join(", ")} burning.</span>{" "}
             {trial.next ? (
               <span className={due ? "text-[19px]" : ""}>
-                {trial.next.what === "look" ? "Look" : "Put out"} {due ? "now" : `in ${durationInWords((Date.parse(trial.next.at) - Date.parse(now)) / 1_000)}`}
+                {trial.next.what === "look" ? "Check" : "Put out"}{" "}
+                {due ? "now" : `in ${durationInWords((Date.parse(trial.next.at) - Date.parse(now)) / 1_000)}`}
               </span>
             ) : null}
           </p>
         ) : trial.ready > 0 ? (
-          <p>{trial.ready} can be lit</p>
+          <p>{trial.ready} ready to light</p>
         ) : trial.resting > 0 ? (
           <p className="text-soft">{trial.resting} at rest</p>
         ) : null}
@@ -47,7 +48,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
         ) : null}
       </div>
       <Link href={`/burn/${trial.id}`} className={first ? "act" : "press"} {...(first ? { "data-next-step": "" } : {})}>
-        {trial.burning.length > 0 ? "Go to the flames" : trial.closed ? "Read it" : "Open it"}
+        {trial.burning.length > 0 ? "View burning candles" : trial.closed ? "Read it" : "Open it"}
       </Link>
     </li>
   );
@@ -64,37 +65,39 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
   return (
     <PageLayout
       title="Burn"
-      lead="Which wick, which load, which wax: tried one at a time, looked at by the clock."
+      lead="Test one change at a time, with checks at set times."
       actions={
         <>
           <Link className={first || nothing ? "press" : "act"} href="/burn/new" {...(first || nothing ? {} : { "data-next-step": "" })}>
             Design a trial
           </Link>
           <Link className="press" href="/burn/wicks">
-            Wicks that passed
+            Proven wicks
           </Link>
         </>
       }
       side={
         <>
-          <Caution title="Never an unattended flame">Stay with what burns. A wax fire is smothered, never watered.</Caution>
+          <Caution title="Never leave a flame">Stay with burning candles. Smother a wax fire, never use water.</Caution>
           <Aside title="One thing at a time">
-            Compare wicks with everything else the same, each twice. A change of scent, or of load by more than a point, asks for the test again.
+            Compare wicks with everything else the same, two candles of each. A change of scent, or of load by more than a point, needs a new test.
           </Aside>
-          <Aside title="Half jars first">A half-filled jar gives an early look at that half. It never counts as a full pass.</Aside>
+          <Aside title="Half jars first">A half-filled jar gives an early result for that half. It never counts as a full pass.</Aside>
         </>
       }
     >
       {nothing && !narrowed ? (
         <Empty
-          title="Nothing was burned yet"
+          title="No burn test yet"
           action={
             <Link className="act" href="/burn/new" data-next-step>
               Design the first trial
             </Link>
           }
         >
-          <p>A trial pours or takes test candles, calls for each look when it is due, and says what they show: safe or not, the pool, one change.</p>
+          <p>
+            A trial pours test candles or takes them from the rack, reminds you of each check, and shows the result: safe or not, the melt pool, one change.
+          </p>
         </Empty>
       ) : (
         <>

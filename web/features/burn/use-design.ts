@@ -111,8 +111,7 @@ export function useBeginning(state: DesignState) {
     if (!v) return;
     const variants = chosenVariants(state, v.replicates);
     if (variants.length === 0) return setSaid("Choose at least one to burn.");
-    if (variants.some((variant) => variant.from === "make" && "wick" in variant && !variant.wick))
-      return setSaid("Choose the wick that they burn with: without it a burn says nothing.");
+    if (variants.some((variant) => variant.from === "make" && "wick" in variant && !variant.wick)) return setSaid("Choose their wick: a burn test needs it.");
     setBusy(true);
     const base = ready(how);
     const same = writeSessions(base.sessions) === writeSessions(v.sessions) && base.restHours === v.rest && base.least === v.least;

@@ -52,7 +52,7 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
   return (
     <details className="mt-1">
       <summary className="min-h-[32px] text-[15px] underline">
-        {verdict.key}: {verdict.sessions} {verdict.sessions === 1 ? "session" : "sessions"}, the looks it rests on
+        {verdict.key}: {verdict.sessions} {verdict.sessions === 1 ? "session" : "sessions"}, with its checks
       </summary>
       {verdict.safety.reasons.map((reason) => (
         <p key={reason.words} className="text-[15px] font-semibold text-safety">
@@ -68,7 +68,7 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
               {session.out
                 ? `, out ${units.clock(session.out.at)}${session.out.why === "protocol" ? "" : `: ${session.out.why}${session.out.sign ? `, ${session.out.sign}` : ""}`}`
                 : ", burning"}
-              {session.early ? ` · before its least cure: ${session.early}` : ""}
+              {session.early ? ` · before its minimum cure: ${session.early}` : ""}
             </p>
             <ul>
               {session.checks.map((look, n) => {
@@ -86,7 +86,7 @@ function Looks({ trial, verdict }: { trial: Trial; verdict: BurnVerdict }) {
                 check.state === "missed"
                   ? [
                       <li key={check.due} className="text-hot">
-                        ▲ {check.due} min: nobody looked
+                        ▲ {check.due} min: check missed
                       </li>,
                     ]
                   : [],
@@ -154,7 +154,7 @@ function Variant({
       <div className="mt-2 flex flex-wrap gap-2">
         {decided ? (
           <button type="button" className="press" onClick={() => decide("open")}>
-            Leave it open again
+            Reopen
           </button>
         ) : (
           <>
@@ -164,10 +164,10 @@ function Variant({
               {...(verdict.open.length === 0 ? { "data-next-step": "" } : {})}
               onClick={() => decide("passed")}
             >
-              It passed{half ? ", half-filled" : ""}
+              Passed{half ? ", half-filled" : ""}
             </button>
             <button type="button" className="press" onClick={() => decide("failed")}>
-              It failed
+              Failed
             </button>
           </>
         )}
@@ -192,9 +192,7 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
   const next = nextTrial(trial.plan, trial.state);
   return (
     <>
-      <p className="text-soft">
-        Safety first, by the same marks for everybody; then the flame, then the pool; throw after that, by noses. One change at a time.
-      </p>
+      <p className="text-soft">Judged in this order: safety, flame, melt pool, scent throw. One change at a time.</p>
       <ul className="mt-2 border-t-[3px] border-ink">
         {verdicts.map((verdict) => (
           <Variant key={verdict.variant} trial={trial} verdict={verdict} product={product} />
@@ -207,7 +205,7 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
             From variant {next.variant}. {units.say(next.why)}
           </p>
           <Link className={press({ size: "gloved", className: "mt-2" })} href={`/burn/new?follows=${trial.id}&variant=${next.variant}`}>
-            Make it the next trial
+            Create next trial
           </Link>
         </section>
       ) : null}

@@ -30,18 +30,15 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
   );
   return (
     <PageLayout
-      title="Wicks that passed"
-      lead="By diameter at the wax line and family of wax, from your own burns. Proposals begin with it."
+      title="Proven wicks"
+      lead="By diameter at the wax line and wax family, from your own burn tests. Suggestions start from them."
       actions={
         <Link className="press" href="/burn">
           All trials
         </Link>
       }
       side={
-        <Aside title="What it is worth">
-          A wick passed in one wax, one scent and one load. Another scent, or more than a point of load, asks for the test again: read it as where to begin, not
-          as an answer.
-        </Aside>
+        <Aside title="How to use this">A wick passed in one wax, one scent and one load. Another scent, or more than a point of load, needs a new test.</Aside>
       }
     >
       <FindBar
@@ -62,14 +59,14 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
       />
       {rows.length === 0 ? (
         <Empty
-          title="Nothing was tried yet"
+          title="No trials yet"
           action={
             <Link className="act" href="/burn/new" data-next-step>
               Design a trial
             </Link>
           }
         >
-          <p>Every variant of a trial stands here, with what you decided on it.</p>
+          <p>Each variant of a trial is listed here with your decision.</p>
         </Empty>
       ) : (
         <WideTable label="Wicks tried" least={760} heads={["diameter", "family", "wick", "vessel", "scent, load", "an hour", "trial", "state"]}>

@@ -105,15 +105,15 @@ export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: C
   return (
     <PageLayout
       title="Run charts"
-      lead="Batch by batch in order of pouring: does it keep to itself, and to its range?"
+      lead="Batch by batch in order of pouring: is the process stable and in its range?"
       side={
         <>
           <Aside title="Limits">
-            Mean and 2.66 mean moving ranges, from the batches themselves (NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2). They say what is usual
-            here, not what is right: that is the shaded range.
+            Mean and 2.66 mean moving ranges, from the batches themselves (NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2). They show what is usual
+            here. The shaded range shows what is right.
           </Aside>
           <Aside title="Marked points">
-            Western Electric's runs rules: {Object.values(RUNS_RULES).join("; ")}. Each says that more than chance is at work: ask what changed there.
+            Western Electric's runs rules: {Object.values(RUNS_RULES).join("; ")}. Each is more than chance: find out what changed.
           </Aside>
         </>
       }
@@ -134,14 +134,14 @@ export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: C
         <FormulaSelect label="Formula" formulas={run.formulas} value={run.formula} onChange={(formula) => go(run.of, formula)} />
       </div>
       {run.points.length === 0 ? (
-        <Empty title="Nothing recorded of it yet">
-          <p>Read the pot before pouring, weigh the jars, log the weights: each batch then adds a point here.</p>
+        <Empty title="Nothing recorded yet">
+          <p>Log the temperature before pouring and the weights of the jars: each batch adds a point.</p>
         </Empty>
       ) : (
         <div className="mt-3">
           {drifts ? (
             <p className="mb-2 border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-semibold">
-              ▲ Batch {run.points[newest.at]?.number}: {RUNS_RULES[newest.rule]}. Something changed: a thermometer, the room, the hands, the sheet.
+              ▲ Batch {run.points[newest.at]?.number}: {RUNS_RULES[newest.rule]}. Something changed: a thermometer, the room, the person, the process.
             </p>
           ) : null}
           <Chart run={run} words={words} />

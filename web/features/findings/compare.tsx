@@ -85,7 +85,7 @@ function Scores({ compared }: { compared: Compared }) {
 /** What came out of the two, flaw by flaw, with how far they can be told apart. */
 function CameOut({ compared }: { compared: Compared }) {
   const { a, b, flaws } = compared;
-  if (a.rehearsal || b.rehearsal) return <p className="py-2 text-soft">A rehearsal has no jars: only what was asked and done can be compared.</p>;
+  if (a.rehearsal || b.rehearsal) return <p className="py-2 text-soft">A practice run has no jars: only the plan and the steps can be compared.</p>;
   const open = [a, b].filter((item) => !item.lookedAt).map((item) => item.number);
   if (open.length > 0) return <p className="py-2 text-soft">Batch {open.join(" and ")} was not inspected yet.</p>;
   return <Flaws flaws={flaws} label="Flaws of both" heads={[NAMED(a), NAMED(b)]} />;
@@ -134,12 +134,12 @@ function Groups({ groups, factors, choice }: { groups: ComparedGroups; factors: 
         ) : null}
       </div>
       {groups.b === null ? (
-        <p className="py-2 text-soft">It was never varied in batches that were inspected, so there is nothing to set side by side.</p>
+        <p className="py-2 text-soft">It never varied in inspected batches, so there is nothing to compare.</p>
       ) : (
         <>
           {groups.also.length > 0 ? (
             <p className="mt-3 border-l-[6px] border-hot bg-hot-fill px-3 py-2">
-              ▲ The two are not alike in other things either, so a difference can be due to these:{" "}
+              ▲ The two groups differ in other things too, which can explain a difference:{" "}
               {groups.also
                 .map(
                   (item) =>
@@ -179,13 +179,11 @@ export function Compare({ compared, asked, groups, factors, choice }: ComparePro
   return (
     <PageLayout
       title="Two batches side by side"
-      lead="What was different, what came out, and whether the one can be put down to the other."
+      lead="Differences and results, and whether the results can be due to them."
       side={
         <>
-          <Aside title="One thing at a time">If one thing changed, a difference can be due to it. If more did, nobody can tell which.</Aside>
-          <Aside title="Two batches are two">
-            The interval counts jars. How much batches differ by themselves is not in it: pour it once more before you rely on it.
-          </Aside>
+          <Aside title="One thing at a time">If one thing changed, a difference can be due to it. If more changed, you cannot tell which.</Aside>
+          <Aside title="Two batches are two">The interval counts jars, not how much batches differ by themselves. Repeat it before you rely on it.</Aside>
         </>
       }
     >
@@ -200,17 +198,17 @@ export function Compare({ compared, asked, groups, factors, choice }: ComparePro
         }}
       >
         <div className="w-[130px]">
-          <Field label="One batch" {...fields.bind("a")} inputMode="numeric" />
+          <Field label="Batch A" {...fields.bind("a")} inputMode="numeric" />
         </div>
         <div className="w-[130px]">
-          <Field label="The other" {...fields.bind("b")} inputMode="numeric" />
+          <Field label="Batch B" {...fields.bind("b")} inputMode="numeric" />
         </div>
         <button type="submit" className="press mt-[27px]">
-          Compare them
+          Compare batches
         </button>
       </form>
       {!compared && parseCount(asked.a, { least: 1, most: 999_999_999, name: "batch" }).ok ? (
-        <Warn>One of these numbers is no batch here. Look at the records for its number.</Warn>
+        <Warn>One of these numbers is not a batch here. Its number is in the records.</Warn>
       ) : null}
       {compared ? (
         <>
@@ -225,10 +223,10 @@ export function Compare({ compared, asked, groups, factors, choice }: ComparePro
           </p>
           <p className="mt-3 border-y-[3px] border-ink py-3 text-[20px] font-bold">
             {compared.says === "one thing"
-              ? "One thing changed. What came out otherwise can be due to it."
+              ? "One thing changed. A different result can be due to it."
               : compared.says === "nothing"
-                ? "Nothing that is known changed. What came out otherwise is chance, or something nobody recorded."
-                : `${compared.changed} things changed. The comparison cannot tell which of them it was.`}
+                ? "Nothing recorded changed. A different result is chance, or due to something not recorded."
+                : `${compared.changed} things changed. The comparison cannot tell which of them mattered.`}
           </p>
           <section aria-label="What changed" className="mt-4">
             <h2>What changed</h2>
@@ -246,13 +244,13 @@ export function Compare({ compared, asked, groups, factors, choice }: ComparePro
               ))}
               {compared.unknown.length > 0 ? (
                 <li className="py-1 text-soft">
-                  Recorded for one of them only, so nobody knows: {compared.unknown.map((difference) => keyOf(difference.key).words).join(", ")}.
+                  Recorded for one of them only: {compared.unknown.map((difference) => keyOf(difference.key).words).join(", ")}.
                 </li>
               ) : null}
             </ul>
           </section>
-          <section aria-label="What came out" className="mt-4">
-            <h2>What came out</h2>
+          <section aria-label="Results" className="mt-4">
+            <h2>Results</h2>
             <CameOut compared={compared} />
             <h3 className="mt-4">Throw</h3>
             <Scores compared={compared} />

@@ -38,19 +38,17 @@ function Said({ one: item }: { one: FoundWithWords }) {
   if (item.finding === "never varied")
     return (
       <p className="text-soft">
-        {item.levels.length === 0
-          ? "Never recorded: log it, or nobody can tell."
-          : `Always “${only}”, so nobody can tell. Vary it in two batches, with all else the same.`}
+        {item.levels.length === 0 ? "Not recorded yet." : `Always “${only}” so far. Vary it in two batches, with everything else the same.`}
       </p>
     );
   if (item.finding === "too little to tell")
-    return <p className="text-soft">Fewer than three batches on a side. One more batch each way, all else the same, would begin to tell.</p>;
+    return <p className="text-soft">Fewer than three batches on one side. Pour one more each way, with everything else the same.</p>;
   const chance = (item.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((item.adjusted ?? 1) * 100, (item.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
   return (
     <p className={item.finding === "differs" ? "" : "text-soft"}>
-      {item.finding === "differs" ? "By chance alone so large a difference would come " : "By chance alone as large a difference would come "}
-      {chance}, all comparisons here allowed for.
-      {item.together.length > 0 ? ` Always changed together with ${item.together.join(" and ")}: which of them it was, nothing here can tell.` : ""}
+      {item.finding === "differs" ? "By chance alone, a difference this large would occur " : "By chance alone, a difference this large would occur "}
+      {chance}, with all comparisons here allowed for.
+      {item.together.length > 0 ? ` Always changed together with ${item.together.join(" and ")}, so their effects cannot be separated.` : ""}
     </p>
   );
 }
@@ -117,7 +115,7 @@ function ByMeasure({
           <span className="figure text-[20px]">{units.n(curve.odds.value, 2)}</span>{" "}
           <span className="text-soft">
             (likely {formatShareRange(units, curve.odds.low, curve.odds.high, 2)});{" "}
-            {curve.odds.low <= 1 && curve.odds.high >= 1 ? "that can be none" : "that is more than chance by itself"}.
+            {curve.odds.low <= 1 && curve.odds.high >= 1 ? "possibly none" : "not a coincidence by itself"}.
           </span>
         </p>
       ) : null}
@@ -130,8 +128,8 @@ function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name:
   const told = found.filter((item) => item.finding === "differs" || item.finding === "no difference seen");
   const rest = found.filter((item) => !told.includes(item));
   return (
-    <section aria-label="By what it differs" className="mt-6">
-      <h2 className="border-b-[3px] border-ink pb-1">By what {name} differs</h2>
+    <section aria-label="What flaws go with" className="mt-6">
+      <h2 className="border-b-[3px] border-ink pb-1">What {name} goes with</h2>
       <Picture
         name={`${name} by everything`}
         heads={["what", "level", "batches", "jars", "with the flaw", "share", "low", "high", "says"]}
@@ -176,36 +174,34 @@ export function Findings({ rates, choice, defect, found, curve, curves, repairs 
   return (
     <PageLayout
       title="Findings"
-      lead="Across all batches that were inspected: how often, and by what it differs."
+      lead="How often flaws occur in inspected batches, and what they go with."
       side={
         <>
-          <Aside title="Reading a line">
-            The dot is what was seen; the line is where the true rate lies in 95 of 100 cases. Jars of one batch are alike, so they count for less than as many
-            of different ones.
+          <Aside title="How to read a line">
+            The dot is the rate so far; the line is where the true rate is likely to be. Jars of one batch are alike, so they count for less than jars of
+            different batches.
           </Aside>
           <Aside title="Many comparisons">
-            With many things compared, one differs by chance. Holm's method allows for that: what is said to differ here would be wrong in at most one workshop
-            of twenty.
+            With many things compared, one goes with by chance. Holm's method allows for that: what is said to differ here would be wrong in at most one
+            workshop of twenty.
           </Aside>
-          <Aside title="Not a proof">What changed together cannot be told apart. One change at a time settles it.</Aside>
+          <Aside title="Not a proof">Changes made together cannot be separated. Change one thing at a time.</Aside>
         </>
       }
     >
       <Ways here="/findings" />
       <PeriodPicker path="/findings" asked={{ flaw: defect, by: curve?.name ?? null, of: curve?.formula ?? null }} choice={choice} />
       {rates.length === 0 ? (
-        <Empty title={choice.name === "all" ? "Nothing to find yet" : "No flaw was noted in this time"}>
-          <p>
-            When batches have been inspected, this says which flaws they show, how often, and whether it went with pouring hotter, a higher load, a cold room.
-          </p>
+        <Empty title={choice.name === "all" ? "Nothing to find yet" : "No flaw recorded in this period"}>
+          <p>After inspections, this page shows how often flaws occur, and whether they go with hotter pours, a higher load or a cold room.</p>
         </Empty>
       ) : (
         <>
           <Flaws rates={rates} defect={defect} address={address} />
           {curve && defect ? <ByMeasure curve={curve} curves={curves} name={name} address={address} /> : null}
           {repairs.length > 0 ? (
-            <section aria-label="Whether mending held" className="mt-6">
-              <h2 className="border-b-[3px] border-ink pb-1">Whether mending {name} held, at a second look</h2>
+            <section aria-label="Whether rework lasted" className="mt-6">
+              <h2 className="border-b-[3px] border-ink pb-1">Whether rework of {name} lasted, at the recheck</h2>
               <Shares levels={repairs} />
             </section>
           ) : null}

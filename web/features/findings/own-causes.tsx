@@ -27,7 +27,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
     () => ({
       words: {
         initial: "",
-        parse: (text: string) => (text.trim().length > 1 ? good(text.trim()) : bad("empty", "Name the cause.")),
+        parse: (text: string) => (text.trim().length > 1 ? good(text.trim()) : bad("empty", "Enter the cause.")),
       } satisfies FieldRule<string>,
       key: { initial: "", parse: (text: string) => good(text as RecordKeyName | "") } satisfies FieldRule<RecordKeyName | "">,
       side: { initial: "above", parse: (text: string) => good(text) } satisfies FieldRule<string>,
@@ -41,7 +41,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
   const add = async () => {
     const all = fields.check();
     if (!all) return;
-    if (all.key && !yesNo && all.figure === null) return fields.refuse({ figure: ["From which figure on?"] });
+    if (all.key && !yesNo && all.figure === null) return fields.refuse({ figure: ["From which value?"] });
     const test = !all.key ? null : yesNo ? { is: all.side !== "no" } : all.side === "below" ? { below: all.figure as number } : { above: all.figure as number };
     const out = await callAction(saveCause(place, { id: v7(), defect, words: all.words, reason: "", key: all.key || null, test }));
     if (!out.ok) return setSaid(out.message);
@@ -53,9 +53,9 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
     const out = await callAction(dropCause(place, { id: item.id, gone: true }));
     if (!out.ok) return setSaid(out.message);
     router.refresh();
-    toast("Taken out.", {
+    toast("Deleted.", {
       action: {
-        label: "Put it back",
+        label: "Restore",
         onClick: async () => {
           await callAction(dropCause(place, { id: item.id, gone: false }));
           router.refresh();
@@ -66,14 +66,14 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
   const mine = causes.filter((cause) => cause.defect === defect);
   return (
     <details className="unprinted sheet mt-8" open={mine.length > 0}>
-      <summary className="cursor-pointer text-[19px] font-bold">Causes of your own for {defectOf(defect)?.name}</summary>
+      <summary className="cursor-pointer text-[19px] font-bold">Your own causes for {defectOf(defect)?.name}</summary>
       <ul>
         {mine.map((item) => (
           <li key={item.id} className="flex flex-wrap items-center gap-x-3 border-b border-line py-1">
             <strong>{item.words}</strong>
-            {item.key ? <span className="text-soft">by “{keyOf(item.key).words}”</span> : <span className="text-soft">nothing recorded can tell</span>}
-            <button type="button" className="ml-auto min-h-[44px] underline" aria-label={`Take out: ${item.words}`} onClick={() => void drop(item)}>
-              take out
+            {item.key ? <span className="text-soft">by “{keyOf(item.key).words}”</span> : <span className="text-soft">no evidence possible</span>}
+            <button type="button" className="ml-auto min-h-[44px] underline" aria-label={`Delete: ${item.words}`} onClick={() => void drop(item)}>
+              delete
             </button>
           </li>
         ))}
@@ -88,7 +88,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
       >
         <Field label="The cause, in your words" {...fields.bind("words")} />
         <Field
-          label="Told by"
+          label="Evidence"
           {...fields.bind("key")}
           options={[
             { value: "", label: "nothing recorded" },
@@ -109,7 +109,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
         )}
         {key && !yesNo ? <Field label="Figure" {...fields.bind("figure")} inputMode="decimal" unit={keyOf(key).unit} /> : <span />}
         <button type="submit" className="press mt-[27px]">
-          Add it
+          Add cause
         </button>
       </form>
       <FormMessage>{said}</FormMessage>

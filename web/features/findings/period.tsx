@@ -54,10 +54,10 @@ function Days({ choice, go }: { choice: PeriodChoice; go: (choice: Pick<PeriodCh
         <Field label="From" {...fields.bind("from")} />
       </div>
       <div className="w-[150px]">
-        <Field label="To, that day too" {...fields.bind("to")} />
+        <Field label="To (inclusive)" {...fields.bind("to")} />
       </div>
       <button type="submit" className="press mt-[27px]">
-        Count these days
+        Show period
       </button>
     </form>
   );

@@ -32,7 +32,7 @@ export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of
       side={
         <>
           <Aside title="One person's 9 is another's 7">Compare scores of the same people. A burn trial takes each person's own level out.</Aside>
-          <Aside title="The age counts">A score belongs to the age at which it was smelled: at one day there can be almost nothing.</Aside>
+          <Aside title="The age counts">A score belongs to the candle's age: at one day it can be faint.</Aside>
           <Aside title="Codes">Scores of a trial count here once its codes are revealed.</Aside>
         </>
       }
@@ -64,7 +64,7 @@ export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of
             <section key={factor} aria-label={`By ${THROW_FACTORS[factor]}`} className="mt-5">
               <h2>By {THROW_FACTORS[factor]}</h2>
               {levels.length === 0 ? (
-                <p className="text-soft">Not known of any score.</p>
+                <p className="text-soft">Not recorded for any score.</p>
               ) : (
                 <WideTable
                   label={`Scores by ${THROW_FACTORS[factor]}`}

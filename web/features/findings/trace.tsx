@@ -67,7 +67,7 @@ function SearchField({ q }: { q: string }) {
       }}
     >
       <label className="min-w-[220px] flex-1 font-semibold">
-        What you look for
+        What to search for
         <input className="entry mt-1" type="search" maxLength={100} value={text} onChange={(event) => setText(event.target.value)} />
       </label>
       <button type="submit" className="act">
@@ -88,10 +88,10 @@ function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
       <p className="text-soft">
         received {units.onDate(lot.lot.receivedOn)}, {amountOf(units, lot.lot.kind, lot.lot.amount)}
       </p>
-      {lot.batches.length === 0 ? <p className="py-2 text-soft">No batch has drawn on it.</p> : null}
+      {lot.batches.length === 0 ? <p className="py-2 text-soft">No batch used it.</p> : null}
       <Picture
         name={`lot ${lot.lot.code || lot.lot.id}`}
-        heads={["batch", "formula", "poured", "jars", "what became of them", "to whom"]}
+        heads={["batch", "formula", "poured", "jars", "status", "to whom"]}
         rows={lot.batches.map((batch) => [
           batch.number,
           batch.title,
@@ -127,7 +127,7 @@ function BatchesFound({ found, taken }: { found: Found; taken: TraceProps["taken
                       lot {item.code || "without a code"}
                     </Link>
                   ) : (
-                    <span className="text-soft">no lot on the shelf covers it</span>
+                    <span className="text-soft">unknown lot</span>
                   )}
                 </li>
               )),
@@ -187,13 +187,13 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
   return (
     <PageLayout
       title="Search and trace"
-      lead="A batch, a jar, a lot, a day, words of a note: from a lot to every jar, and back."
+      lead="From a lot to every jar, and back. Search for a batch, jar, lot, day or words of a note."
       side={
         <>
-          <Aside title="How lots are told">
-            First received, first used, with every count between. Where two lots lay open at once it can be the other: when it matters, warn the buyers of both.
+          <Aside title="How lots are traced">
+            First received, first used, with each stock count. If two lots were open at once it can be the other: when it matters, warn the buyers of both.
           </Aside>
-          <Aside title="What to type">41 for a batch, 41-3 for its third jar, a lot's code, 2026-03-14 for a day, a material, words of a note.</Aside>
+          <Aside title="Search tips">41 for a batch, 41-3 for its third jar, a lot's code, 2026-03-14 for a day, a material, words of a note.</Aside>
         </>
       }
     >

@@ -5,7 +5,7 @@ import { Link } from "@/ui/address";
 const WAYS = [
   { href: "/findings", name: "By flaw" },
   { href: "/findings/throw", name: "Throw" },
-  { href: "/findings/compare", name: "Two side by side" },
+  { href: "/findings/compare", name: "Compare two" },
   { href: "/findings/charts", name: "Run charts" },
   { href: "/findings/trace", name: "Search and trace" },
 ] as const;

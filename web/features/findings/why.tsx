@@ -15,15 +15,15 @@ import { OwnCauses } from "./own-causes";
 import { Shares } from "./shares";
 
 const VERDICT = {
-  supported: { sign: "●", words: "the record supports it", tone: "text-hot" },
+  supported: { sign: "●", words: "consistent with the record", tone: "text-hot" },
   not_recorded: { sign: "?", words: "not recorded", tone: "text-soft" },
-  contradicted: { sign: "○", words: "the record contradicts it", tone: "text-inside" },
+  contradicted: { sign: "○", words: "contradicted by the record", tone: "text-inside" },
 } as const;
 
 /** Returns what the record says of a cause: "poured at 72 °C, 9 °C above 63 °C". */
 function says(units: Formats, { cause, verdict, evidence }: Judged): string {
   const { key, test } = cause;
-  if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "Nothing that is recorded can tell.";
+  if (!evidence || !test) return key ? `Log “${keyOf(key).words}” next time.` : "No evidence recorded.";
   if ("family" in test || key === null) return `The wax is ${evidence.measured}.`;
   const words = key === "cure_days" && /throw$/.test(cause.defect) ? "smelled after" : keyOf(key).words;
   const value = `${words}${typeof evidence.measured === "boolean" ? ":" : ""} ${describeLogged(units, key, evidence.measured)}`;
@@ -39,8 +39,8 @@ function says(units: Formats, { cause, verdict, evidence }: Judged): string {
 const BY_HAND: Record<ChangePlace, string> = {
   formula: "",
   ingredients: "Choose the other ingredient in the formula, and change nothing else.",
-  wick: "It is the wick of the product: choose the other one there, and burn it before you sell.",
-  practice: "It is no part of the formula: mind it at the next batch, and leave the formula as it is.",
+  wick: "It is the product's wick: change it there, and burn-test before you sell.",
+  practice: "It is not part of the formula: do it in the next batch, and leave the formula unchanged.",
 };
 
 /** One change, made into the next version of the formula with one press. */
@@ -60,7 +60,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
       const spec = withChange(formula.spec, change, `batch ${why.batch.number}`);
       const out = await callAction(saveFormula(place, { id: formula.id, expectedVersion: formula.version, name: formula.name, spec }));
       if (!out.ok) return setSaid(out.message);
-      if (out.value.stale) return setSaid("Somebody else changed this formula in the meantime. Load the page again.");
+      if (out.value.stale) return setSaid("Somebody else changed this formula. Reload the page.");
       setSaid("");
       setMade(out.value.number);
       router.refresh();
@@ -72,14 +72,14 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
         {keyOf(key).words}: <strong className="figure text-[26px]">{describeLogged(units, key, change.to)}</strong> instead of{" "}
         {describeLogged(units, key, change.from)}
       </p>
-      <p className="text-soft">{change.why} Change nothing else, or nobody will know what it was.</p>
+      <p className="text-soft">{change.why} Change nothing else, so that you know what made the difference.</p>
       {made !== null && formula ? (
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <span className="font-bold text-inside">
             ✓ {formula.name}, version {made}
           </span>
           <Link className="act" href={`/plan?formula=${formula.id}`} data-next-step>
-            Plan or rehearse it
+            Plan or practice it
           </Link>
           <Link className="press" href={`/formulas/${formula.id}`}>
             Open the formula
@@ -87,7 +87,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
         </div>
       ) : formula && at === "formula" ? (
         <button type="button" className="act mt-2" data-next-step disabled={busy} onClick={draft}>
-          Make it the next version of {formula.name}
+          Save as the next version of {formula.name}
         </button>
       ) : (
         <p className="mt-1">
@@ -154,7 +154,7 @@ function Causes({ why, flaw }: { why: Why; flaw: string | undefined }) {
                   </span>
                   {cause.cause.words}
                   <span className={`ml-2 text-[15px] font-semibold ${verdict.tone}`}>
-                    {cause.cause.natural && cause.verdict === "supported" ? "natural to this wax" : verdict.words}
+                    {cause.cause.natural && cause.verdict === "supported" ? "natural for this wax" : verdict.words}
                   </span>
                 </div>
                 <div className="font-semibold">{says(units, cause)}</div>
@@ -179,7 +179,7 @@ function Unlike({ why }: { why: Why }) {
   const units = useUnits();
   return (
     <section aria-label="What was different" className="mt-6">
-      <h2 className="border-b-[3px] border-ink pb-1">What was different from the batches without it</h2>
+      <h2 className="border-b-[3px] border-ink pb-1">Differences from batches without it</h2>
       {why.unlike.length > 0 ? (
         <ul>
           {why.unlike.map((unlike) => (
@@ -194,8 +194,8 @@ function Unlike({ why }: { why: Why }) {
       ) : (
         <p className="py-2 text-soft">
           {why.fine < 5
-            ? `Too little to tell: ${why.fine} looked-over batches of this wax family without it.`
-            : `Nothing that was recorded lies outside of what the ${why.fine} batches without it had.`}
+            ? `Too few batches to tell: ${why.fine} inspected batches of this wax family without it.`
+            : `Nothing recorded differs from the ${why.fine} batches without it.`}
         </p>
       )}
     </section>
@@ -206,7 +206,7 @@ function Unlike({ why }: { why: Why }) {
 function After({ why: { after, batch } }: { why: Why }) {
   return after.length > 0 ? (
     <p className="mt-4">
-      Batches of this formula that came after:{" "}
+      Later batches of this formula:{" "}
       {after.map((item, index) => (
         <span key={item.id}>
           {index > 0 ? ", " : ""}
@@ -227,37 +227,37 @@ export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof O
   const seen = flaws.find((flaw) => flaw.defect === defect);
   return (
     <PageLayout
-      title={known ? `Why ${known.name}?` : "Why did it do that?"}
+      title={known ? `Why ${known.name}?` : "Why this flaw?"}
       lead={`${batch.rehearsal ? "Rehearsal" : "Batch"} ${batch.number}: ${batch.title}${batch.pouredAt ? `, poured ${units.dayClock(batch.pouredAt)}` : ""}`}
       actions={
         <Link className="press" href={`/records/${batch.id}`}>
-          Read its record
+          View record
         </Link>
       }
       side={
         <>
-          {why.class === "safety" ? <Caution title="A safety matter">{known?.remedy}</Caution> : null}
+          {why.class === "safety" ? <Caution title="Safety">{known?.remedy}</Caution> : null}
           {known ? (
             <Aside title={known.name}>
               {known.looks} {why.class === "cosmetic" ? "Cosmetic: it does no harm." : ""} <strong>Now:</strong> {known.remedy}
             </Aside>
           ) : null}
-          <Aside title="What this can say">
-            A cause that the record supports is likely, not proven: the same flaw has several. One change at a time, and the batch after it, settle it.
+          <Aside title="How certain this is">
+            A cause that fits the record is likely, not proven: one flaw has several causes. Change one thing, and see in the next batch.
           </Aside>
-          <Aside title="Where the causes come from">Common practice among makers; no source beyond that. Add those of your own below.</Aside>
+          <Aside title="Where the causes come from">Common practice among makers, without a published source. Add your own below.</Aside>
         </>
       }
     >
       <ChooseFlaw why={why} />
-      {!defect ? <p className="mt-4 text-soft">No flaw was noted on this batch. Choose one to see what its record would say of it.</p> : null}
-      {defect && !seen ? <p className="mt-3 text-soft">This flaw was not noted on this batch.</p> : null}
+      {!defect ? <p className="mt-4 text-soft">No flaw is recorded for this batch. Choose one to see its possible causes.</p> : null}
+      {defect && !seen ? <p className="mt-3 text-soft">This flaw was not recorded on this batch.</p> : null}
       {why.change ? <OneChange key={`${defect}${why.change.what}`} why={why} change={why.change} /> : null}
       {why.next ? (
         <section aria-label="One step to try" className="mt-5 border-y-[3px] border-ink py-3">
           <h2>One step to try next</h2>
           <p className="mt-1 text-[20px]">{units.say(why.next)}</p>
-          <p className="text-soft">What comes next by the order of the trade, with what was tried left out. Change nothing else. Common practice, no source.</p>
+          <p className="text-soft">The next step to try, without those already tried. Change nothing else. Common practice, no source.</p>
         </section>
       ) : null}
       <Causes why={why} flaw={known?.name} />

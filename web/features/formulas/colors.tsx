@@ -49,7 +49,7 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
     const out = await callAction(takeColorAway(place, { id: color.id, gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`The color ${color.name} is taken away.`, { action: { label: "Undo", onClick: () => void turn(color, false) } });
+    if (gone) toast(`Color ${color.name} is deleted.`, { action: { label: "Undo", onClick: () => void turn(color, false) } });
   };
   if (colors.length === 0 && dyes.length === 0) return null;
   return (
@@ -63,14 +63,9 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
                 <span className="text-soft">, {TRIED[suits(color.recipe, wax, scent) ?? "any"]}</span>
               </span>
               <button type="button" className={press({ size: "small" })} onClick={() => onTake(color.recipe.dyes)} aria-label={`Use the color ${color.name}`}>
-                Use it
+                Use color
               </button>
-              <button
-                type="button"
-                className={press({ size: "small" })}
-                onClick={() => void turn(color, true)}
-                aria-label={`Take away the color ${color.name}`}
-              >
+              <button type="button" className={press({ size: "small" })} onClick={() => void turn(color, true)} aria-label={`Delete the color ${color.name}`}>
                 ✕
               </button>
             </li>
@@ -81,11 +76,11 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
       {dyes.length > 0 ? (
         <div className="mt-1 flex flex-wrap items-end gap-2">
           <label className="min-w-[160px] flex-1 text-[15px] font-semibold">
-            Keep this color as
+            Save this color as
             <input className="entry mt-1 font-normal" maxLength={120} value={name} placeholder="Slate gray" onChange={(event) => setName(event.target.value)} />
           </label>
           <button type="button" className="press" disabled={busy} onClick={keep}>
-            {busy ? "Keeping" : "Keep the color"}
+            {busy ? "Keeping" : "Save color"}
           </button>
         </div>
       ) : null}

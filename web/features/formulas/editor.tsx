@@ -17,7 +17,7 @@ import { WhatGoesIn } from "./what-goes-in";
 /** What a remark that only informs is headed with. */
 const INFORM: Record<string, string> = {
   "above-flash-point": "Flash point",
-  "limit-unknown": "Largest load not known",
+  "limit-unknown": "Maximum fragrance load not known",
   "load-above-usual": "Above the usual load",
   "family-unsuited": "Another wax than usual",
 };
@@ -36,15 +36,15 @@ function FormulaMargin({ state }: { state: FormulaState }) {
         ) : disagreement.weight === "warn" ? (
           <Warn key={disagreement.message}>{units.say(disagreement.message)}</Warn>
         ) : (
-          <Aside key={disagreement.message} title={INFORM[disagreement.code] ?? "To know"}>
+          <Aside key={disagreement.message} title={INFORM[disagreement.code] ?? "Notes"}>
             {units.say(disagreement.message)}
           </Aside>
         ),
       )}
-      <Aside title="Which 10 %?">
+      <Aside title="Percent of the wax or of the total?">
         Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
       </Aside>
-      {process.reason ? <Aside title={`Why ${process.name}`}>{process.reason} The supplier's sheet comes first.</Aside> : null}
+      {process.reason ? <Aside title={`Why ${process.name}`}>{process.reason} The supplier's data comes first.</Aside> : null}
       <Caution title="Hot wax">
         Keep under {draft.process ? units.t(draft.process.ceiling) : "the ceiling"} and never leave it. Smother a wax fire; never use water.
       </Caution>
@@ -85,7 +85,7 @@ function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving:
   if (!stale) return null;
   return (
     <section role="alert" className={notice({ className: "my-3" })}>
-      <h3>{stale.by ?? "Somebody"} saved this formula in the meantime. Your typing is kept; nothing was written.</h3>
+      <h3>{stale.by ?? "Somebody"} saved a newer version while you were editing. Your typing is kept, and nothing was saved.</h3>
       <ul className="my-2 list-disc pl-5">
         {(base ? difference(base, stale.spec, nameOf, units.temperature) : []).map((change) => (
           <li key={change.what}>
@@ -95,10 +95,10 @@ function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving:
       </ul>
       <div className="flex flex-wrap gap-3">
         <button type="button" className="press" onClick={saveOver}>
-          Save mine over it
+          Overwrite with mine
         </button>
         <button type="button" className="press" onClick={() => location.reload()}>
-          Drop mine and load theirs
+          Discard mine
         </button>
       </div>
     </section>
@@ -107,8 +107,8 @@ function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving:
 
 /** Returns what is said of the newest version, and what a change will make of it. */
 function leadOf({ newest }: FormulaState): string {
-  if (!newest) return "What goes in, how much of it, and how the wax is worked.";
-  const used = `used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: a change makes version ${newest.number + 1}`;
+  if (!newest) return "Ingredients, amounts and process.";
+  const used = `used in ${newest.batches} ${newest.batches === 1 ? "batch" : "batches"}: changes save as version ${newest.number + 1}`;
   return `Version ${newest.number}, ${newest.batches > 0 ? used : "not used yet"}`;
 }
 

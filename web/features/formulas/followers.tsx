@@ -31,7 +31,7 @@ export function Followers({ process: { id, number, process }, followers }: Follo
       for (const follower of which) {
         const outcome = await save({ ...follower, spec: { ...follower.spec, process: { ...process, from: { id, number } } } });
         if (!outcome.ok) faults[follower.id] = outcome.message;
-        else if (outcome.value.stale) faults[follower.id] = "Somebody else changed this formula in the meantime. Look at it again.";
+        else if (outcome.value.stale) faults[follower.id] = "Somebody else changed this formula. Look at it again.";
         else brought.push({ ...follower, now: outcome.value.version });
       }
       setRefused(faults);
@@ -53,9 +53,9 @@ export function Followers({ process: { id, number, process }, followers }: Follo
     });
   return (
     <section className="sheet mt-5" aria-labelledby="followers">
-      <h2 id="followers">Formulas worked by it</h2>
+      <h2 id="followers">Formulas with this process</h2>
       {followers.length === 0 ? (
-        <p className="text-soft">None yet. Choose this process on a formula, and it stands here.</p>
+        <p className="text-soft">None yet. Choose this process on a formula.</p>
       ) : (
         <>
           <ul>
@@ -81,9 +81,9 @@ export function Followers({ process: { id, number, process }, followers }: Follo
                     className="press"
                     disabled={busy}
                     onClick={() => bring([follower])}
-                    aria-label={`Bring ${follower.name} to version ${number}`}
+                    aria-label={`Update ${follower.name} to version ${number}`}
                   >
-                    {follower.changed ? `Bring to version ${number}, its changes go` : `Bring to version ${number}`}
+                    {follower.changed ? `Update to version ${number}, discarding its changes` : `Update to version ${number}`}
                   </button>
                 ) : null}
               </li>
@@ -91,10 +91,10 @@ export function Followers({ process: { id, number, process }, followers }: Follo
           </ul>
           {behind.length > 1 && behind.every((follower) => !follower.changed) ? (
             <button type="button" className="press mt-3" disabled={busy} onClick={() => bring(behind)}>
-              Bring all {behind.length} to version {number}
+              Update all {behind.length} to version {number}
             </button>
           ) : null}
-          <p className="mt-2 text-[15px] text-soft">A formula keeps the version that it was made with until you bring it on. Batches keep theirs for good.</p>
+          <p className="mt-2 text-[15px] text-soft">A formula keeps its version of the process until you update it. Batches keep theirs for good.</p>
         </>
       )}
     </section>

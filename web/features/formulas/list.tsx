@@ -44,7 +44,7 @@ export function FormulaList({
   return (
     <PageLayout
       title="Formulas"
-      lead="What goes into a candle, and how its wax is worked."
+      lead="What goes into a candle, and its process."
       actions={
         <>
           <Link className="press" href="/formulas/processes">
@@ -86,8 +86,8 @@ export function FormulaList({
       ) : formulas.length === 0 ? (
         <Empty title="No formula yet" action={add}>
           <p>
-            A formula names the wax, the fragrance and its load, and the temperatures at which the wax is heated, scented and poured. Every batch is worked out
-            from one, so that a good candle can be made again.
+            A formula names the wax, the fragrance and its load, and the temperatures at which the wax is heated, scented and poured. Every batch starts from a
+            formula, so that you can repeat a good candle.
           </p>
         </Empty>
       ) : (

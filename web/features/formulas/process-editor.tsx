@@ -60,7 +60,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   // Without a name it can be seen already, and not be saved: its field asks for one.
   const drafted = processSchema.safeParse({ ...typed, name: typed.name || "no name yet" });
   const fault = drafted.error?.issues[0];
-  const missing = fault ? (fault.code === "invalid_type" ? "Look at the fields that are marked." : fault.message) : null;
+  const missing = fault ? (fault.code === "invalid_type" ? "Check the marked fields." : fault.message) : null;
   const pots = Math.max(1, potsOf(process.steps));
 
   const take = (next: Process) => {
@@ -105,7 +105,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   return (
     <PageLayout
       title={kept ? kept.name : "New process"}
-      lead={newest ? `Version ${newest.number}: a change makes version ${newest.number + 1}` : "What is done, in which order, at which temperatures."}
+      lead={newest ? `Version ${newest.number}: changes save as version ${newest.number + 1}` : "Steps, their order and temperatures."}
       actions={
         <>
           <Link className="press" href="/formulas/processes">
@@ -124,12 +124,10 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
       }
       side={
         <>
-          {missing ? <Aside title="Not complete yet">{missing}</Aside> : null}
-          <Aside title="Order">
-            The bench asks for one act after the other. What is out of the order can still be entered: an act may be chosen at the pot.
-          </Aside>
+          {missing ? <Aside title="Incomplete">{missing}</Aside> : null}
+          <Aside title="Order">The bench shows one step at a time. You can still enter steps out of order: choose one at the pot.</Aside>
           <Aside title="Shares">All pours together come to 100 % of each fill; what is kept back for a second pour is part of it.</Aside>
-          <Caution title="Hot wax">Ranges are an aim. The supplier's sheet, local rules and qualified advice come first.</Caution>
+          <Caution title="Hot wax">Ranges are an aim. The supplier's data, local rules and qualified advice come first.</Caution>
         </>
       }
     >
@@ -157,7 +155,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
                   if (ready) take(inUnit(processFrom(ready), units.temperature));
                 }}
               >
-                <option value="">what stands below</option>
+                <option value="">the steps below</option>
                 {PRESET_PROCESSES.map((preset) => (
                   <option key={preset.id} value={preset.id}>
                     {preset.name}
@@ -165,12 +163,12 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
                 ))}
               </select>
             </div>
-            <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
+            <Field label="Maximum temperature" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
           </div>
           <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
           <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
         </section>
-        <ol aria-label="Acts">
+        <ol aria-label="Steps">
           {process.steps.map((step, index) => {
             const kind = stepTypeOf(step.kind);
             return (
@@ -235,7 +233,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
         </ol>
         <div className="mt-3 flex flex-wrap items-end gap-3">
           <label className="font-semibold">
-            Another act
+            Add a step
             <select className="entry mt-1" value={adding} onChange={(event) => setAdding(event.target.value)}>
               {STEP_TYPES.map((stepType) => (
                 <option key={stepType.kind} value={stepType.kind}>
@@ -245,7 +243,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
             </select>
           </label>
           <button type="button" className="press" onClick={add}>
-            Add it
+            Add step
           </button>
         </div>
       </form>

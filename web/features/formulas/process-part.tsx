@@ -51,14 +51,14 @@ export function ProcessPart({
   };
   return (
     <section className="sheet">
-      <h2 className="mb-2">How it is worked</h2>
+      <h2 className="mb-2">Process</h2>
       <div className="mb-2 grid grid-cols-2 gap-4">
         <div>
           <label htmlFor="ready" className="mb-1 block text-[15px] font-semibold">
-            Process to begin from
+            Start from process
           </label>
           <select id="ready" className="entry" value={picked} onChange={(event) => pick(event.target.value)}>
-            <option value={OWN}>as changed here</option>
+            <option value={OWN}>custom</option>
             {own.length > 0 ? <optgroup label="Of this workshop">{own.map(option)}</optgroup> : null}
             <optgroup label={`For ${family || "this wax"}`}>{suited.map(option)}</optgroup>
             <optgroup label="For other waxes">{others.map(option)}</optgroup>
@@ -84,7 +84,7 @@ export function ProcessPart({
             {...(numberOf(step.id) ? { number: numberOf(step.id) as number } : {})}
           />
         ))}
-        <Field label="Ceiling" unit={`°${units.temperature}`} {...fields.bind("ceiling")} narrow />
+        <Field label="Maximum temperature" unit={`°${units.temperature}`} {...fields.bind("ceiling")} narrow />
       </div>
       <div className="mt-2">
         <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />

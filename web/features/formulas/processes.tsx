@@ -16,7 +16,7 @@ export function ProcessList({ processes }: { processes: CustomProcess[] }) {
   return (
     <PageLayout
       title="Processes"
-      lead="How a wax is worked: what is done, in which order, at which temperatures."
+      lead="How a wax is worked: steps, their order and temperatures."
       actions={
         <>
           <Link className="press" href="/formulas">
@@ -29,9 +29,7 @@ export function ProcessList({ processes }: { processes: CustomProcess[] }) {
     >
       {processes.length === 0 ? (
         <Empty title="No process of your own yet" action={add}>
-          <p>
-            Formulas can begin from ready-made ones. Where you work another way, make it yours here: move acts, add waits or a second pour, change the ranges.
-          </p>
+          <p>Formulas can use ready-made processes. If you work another way, make your own here: move steps, add waits or a second pour, change the ranges.</p>
         </Empty>
       ) : (
         <ul>

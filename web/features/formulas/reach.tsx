@@ -34,15 +34,15 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
   }, [spec, shelf, stocks]);
   if (rows.length === 0) return null;
   return (
-    <section className="mt-8" aria-label="How far the shelf goes">
-      <h2 className="border-b-[3px] border-ink pb-1">How far the shelf goes</h2>
+    <section className="mt-8" aria-label="What the stock allows">
+      <h2 className="border-b-[3px] border-ink pb-1">What the stock allows</h2>
       <table className="w-full text-left">
         <thead className="text-[14px] text-soft">
           <tr>
             <th className="py-1 font-normal">in</th>
             <th className="text-right font-normal">enough for</th>
-            <th className="px-4 font-normal">runs out first</th>
-            <th className="text-right font-normal">one costs</th>
+            <th className="px-4 font-normal">limited by</th>
+            <th className="text-right font-normal">unit cost</th>
           </tr>
         </thead>
         <tbody>
@@ -54,7 +54,7 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
               <td className="text-right">
                 <span className="figure text-[24px]">{most ? most.n : "–"}</span>
               </td>
-              <td className="px-4 text-soft">{most ? most.by : "nothing of it is tracked"}</td>
+              <td className="px-4 text-soft">{most ? most.by : "no stock recorded"}</td>
               <td className="text-right">
                 <span className="figure text-[20px]">{cost > 0 ? units.money(cost) : "–"}</span>
                 {unpriced.length > 0 ? <span className="block text-[13px] text-soft">without {unpriced.join(", ")}</span> : null}
@@ -64,7 +64,7 @@ export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf
         </tbody>
       </table>
       <p className="mt-1 text-[14px] text-soft">
-        With {units.percent(SPARE)} spare, from the oldest lots. Each alone: for several at once use “What can I fill?” at the plan.
+        With {units.percent(SPARE)} extra, from the oldest lots, each product alone. For several at once, use “What can I make?” on the plan.
       </p>
     </section>
   );

@@ -49,7 +49,7 @@ function Between({ versions, nameOf }: { versions: VersionShown[]; nameOf: (id: 
       </dl>
       {changes.length === 0 ? <p className="mt-2 text-soft">Nothing differs between them.</p> : null}
       {before && after && wickToTestAgain(before.spec, after.spec) ? (
-        <p className="mt-1 font-semibold">What was found out about the wick in one does not hold for the other: fragrance or load differ too much.</p>
+        <p className="mt-1 font-semibold">A burn test of one does not cover the other: fragrance or load differ too much.</p>
       ) : null}
     </section>
   );
@@ -72,7 +72,7 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
             <li key={version.id} className="grid grid-cols-[60px_1fr_110px] gap-4 border-b border-line py-2">
               <span className="figure text-[24px]">{version.number}</span>
               <span>
-                {before ? changes.map((change) => `${change.what} ${change.from} → ${change.to}`).join("; ") || "nothing but the name" : "the first"}
+                {before ? changes.map((change) => `${change.what} ${change.from} → ${change.to}`).join("; ") || "only renamed" : "the first"}
                 {before && wickToTestAgain(before.spec, version.spec) ? (
                   <span className="block text-[14px] font-semibold">
                     The wick must be tested again: the fragrance, or the load by more than one point, has changed.
@@ -80,7 +80,8 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
                 ) : null}
                 {before && smallRaise(before.spec, version.spec) !== null ? (
                   <span className="block text-[14px] text-soft">
-                    The load went up by less than two points ({units.n(smallRaise(before.spec, version.spec) ?? 0, 2)}), which can hardly be told apart.
+                    The load went up by less than two points ({units.n(smallRaise(before.spec, version.spec) ?? 0, 2)}), which is too small a difference to
+                    notice.
                   </span>
                 ) : null}
                 {things > 1 ? (

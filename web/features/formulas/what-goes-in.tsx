@@ -16,7 +16,7 @@ function BothLoads({ ofWax, ofTotal }: { ofWax: number | null; ofTotal: number |
   if (ofWax === null || ofTotal === null)
     return (
       <p aria-live="polite" className="bg-paper px-3 py-2">
-        Type a load to see both readings.
+        Type a load to see both percentages.
       </p>
     );
   return (
@@ -47,7 +47,7 @@ export function WhatGoesIn({
   const { limit, parts } = draft;
   return (
     <section className="sheet">
-      <h2 className="mb-2">What goes in</h2>
+      <h2 className="mb-2">Ingredients</h2>
       <div className="grid gap-2">
         <Field label="Name" {...fields.bind("name")} />
         <PartRows

@@ -40,22 +40,22 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
       const out = await callAction(saveGrades(place, { rules: next, version }));
       setSaid(out.ok ? "" : out.message);
       if (!out.ok) return;
-      toast("Kept. Jars are graded by it from now on, those inspected before too.");
+      toast("Saved. All inspections use these rules, past ones too.");
       router.refresh();
     });
   const set = (of: (typeof CLASSES)[number], extent: Extent, value: Choice | "") => value && setRules({ ...rules, [of]: { ...rules[of], [extent]: value } });
   return (
     <PageLayout
-      title="How jars are graded"
+      title="Grading rules"
       lead="The worst flaw of a jar decides."
       side={
         <>
           <Caution title="Never sold">
-            Cracked glass, a wick at the wall and every other safety flaw: never sell, whatever is set here. Sweating candles are sold only after a second look
-            at which they stayed dry.
+            Cracked glass, a wick at the wall and every other safety flaw are never sold, whatever is set here. Sweating candles are sold only if they stayed
+            dry at a recheck.
           </Caution>
           <Aside title="Why rules">
-            Graded by the same marks each time, two people come to the same pile. Most makers sell frosted jars as first: it does no harm in burning.
+            With the same rules, two people grade alike. Most makers sell frosted jars as first grade: frosting does not affect burning.
           </Aside>
         </>
       }
@@ -66,7 +66,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
           save(rules);
         }}
       >
-        <WideTable label="By kind of flaw and how far it goes" heads={["Kind of flaw", ...EXTENTS.map((extent) => EXTENT_WORDS[extent])]} least={640}>
+        <WideTable label="By class of flaw and extent" heads={["Class of flaw", ...EXTENTS.map((extent) => EXTENT_WORDS[extent])]} least={640}>
           {CLASSES.map((of) => (
             <tr key={of} className="border-t border-line">
               <th scope="row">{of}</th>
@@ -78,7 +78,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
             </tr>
           ))}
         </WideTable>
-        <h2 className="mt-6">Flaws graded otherwise, however far they go</h2>
+        <h2 className="mt-6">Flaws with a grade of their own</h2>
         <ul className="mt-1 grid gap-x-6 sm:grid-cols-2">
           {DEFECTS.filter((defect) => defect.seen === "set" && !defect.classes.includes("S")).map((defect) => (
             <li key={defect.id} className="flex flex-wrap items-center gap-3 border-b border-line py-1">
@@ -86,7 +86,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
               <span className="ml-auto">
                 <Pick
                   label={defect.name}
-                  none="by its kind"
+                  none="by its class"
                   value={rules.own[defect.id] ?? ""}
                   onValue={(value) => {
                     const { [defect.id]: _old, ...own } = rules.own;
@@ -100,10 +100,10 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
         <FormMessage className="mt-2">{said}</FormMessage>
         <div className="mt-4 flex flex-wrap gap-3">
           <button type="submit" className="act" disabled={busy}>
-            Keep these rules
+            Save rules
           </button>
           <button type="button" className="press" onClick={() => setRules(DEFAULT_GRADES)}>
-            Back to the usual ones
+            Reset to defaults
           </button>
         </div>
       </form>

@@ -57,7 +57,7 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
               className="ml-auto min-h-[48px] underline"
               onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: newest })}
             >
-              Take the last back
+              Undo last jar
             </button>
           ) : null}
         </li>
@@ -124,7 +124,7 @@ function useLookOver(props: LookOverProps) {
   const jars = vessels.reduce((sum, item) => sum + filledOf(plan, state, item.key), 0);
   const stopped = vessels.reduce((sum, item) => sum + stoppedOf(plan, state, item.key), 0);
   const left = vessels.reduce((sum, item) => sum + progressOf(plan, state, item.key).left, 0);
-  useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
+  useKeys([{ key: "u", does: "delete the last entry", run: () => void batch.undo() }]);
   if (!vessel) return null;
 
   const at = progressOf(plan, state, vessel.key);
@@ -189,7 +189,7 @@ function AboutFlaw({ defect, causes }: { defect: NonNullable<LookOverState["defe
   const likely = causes.filter((cause) => cause.defect === defect.id);
   return (
     <>
-      {defect.classes.includes("S") ? <Caution title="A safety matter">{defect.remedy}</Caution> : null}
+      {defect.classes.includes("S") ? <Caution title="Safety">{defect.remedy}</Caution> : null}
       <Aside title={defect.name}>
         {defect.looks} ({defect.classes.map((defectClass) => CLASS[defectClass]).join(", ")})
       </Aside>
@@ -215,17 +215,17 @@ function Margin({ form, causes }: { form: LookOverState; causes: readonly Pick<C
     <>
       {!batch.pouredAt ? <Warn>Nothing is poured yet, so there is nothing to inspect.</Warn> : null}
       {batch.phase === "setting" && batch.times ? (
-        <Warn>Still setting until {units.dayClock(batch.times.setAt)}. Tops can change until then: look again when it has set.</Warn>
+        <Warn>Still setting until {units.dayClock(batch.times.setAt)}. Tops can change until then: inspect again when it has set.</Warn>
       ) : null}
       {stopped > 0 ? (
         <Caution title="Not for sale">
-          {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and taken out of the count. {jars - stopped} remain.
+          {stopped} {stopped === 1 ? "jar has" : "jars have"} a safety flaw: never sold, and not in stock. {jars - stopped} remain.
         </Caution>
       ) : null}
       {defect ? (
         <AboutFlaw defect={defect} causes={causes} />
       ) : (
-        <Aside title="How to look">Hold each jar to the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
+        <Aside title="How to look">Hold each jar against the light. Count how many show the flaw: one jar in ten and ten in ten have different causes.</Aside>
       )}
       <Aside title="Grades">
         The worst flaw of a jar decides.{" "}
@@ -233,8 +233,8 @@ function Margin({ form, causes }: { form: LookOverState; causes: readonly Pick<C
           Set the rules
         </Link>
       </Aside>
-      <Aside title="Flaws of burning">How it burns is seen in a burn test, not here: mushrooms, soot, tunnels and throw belong there.</Aside>
-      <Caution title="Cracked glass">A cracked jar is thrown away: never sell it, never test it.</Caution>
+      <Aside title="Burn flaws">Mushrooming, soot, tunneling and scent throw are recorded in burn tests.</Aside>
+      <Caution title="Cracked glass">Throw a cracked jar away: never sell it, never burn it.</Caution>
     </>
   );
 }
@@ -289,7 +289,7 @@ function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOver
           {grades.map(([grade, count]) => `${count} ${grade}`).join(" · ")}
         </p>
       ) : null}
-      {state.flaws.length + state.seen.length === 0 ? <p className="py-2 text-soft">No jar noted yet. None to find is a result too.</p> : null}
+      {state.flaws.length + state.seen.length === 0 ? <p className="py-2 text-soft">No jars inspected yet.</p> : null}
       <SeenSoFar batch={batch} rules={rules} />
       <FormMessage className="mt-2">{said}</FormMessage>
       <button
@@ -299,7 +299,7 @@ function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOver
         onClick={() => void finish()}
         disabled={!batch.pouredAt}
       >
-        {left === jars ? `All ${jars} jars are without flaw` : left === 0 ? `Finish: ${jars} jars inspected` : `Finish with ${left} not looked at`}
+        {left === jars ? `All ${jars} jars are fine` : left === 0 ? `Finish: ${jars} jars inspected` : `Finish (${left} jars not inspected)`}
       </button>
       {batch.pouredAt && mine.length > 0 ? <Repairs batch={batch} product={vessel.key} /> : null}
     </>
@@ -341,7 +341,7 @@ export function LookOver(props: LookOverProps) {
             />
           ) : (
             <p className="text-[20px] font-bold">
-              ✓ All {at.filled} {vessel.name} are looked at.
+              ✓ All {at.filled} {vessel.name} are inspected.
             </p>
           )}
           <Seen {...form} />

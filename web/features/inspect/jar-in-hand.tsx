@@ -26,7 +26,7 @@ function ExtentPicture({ extent }: { extent: Extent }) {
   const angle = share * 2 * Math.PI;
   const [x, y] = [24 + r * Math.sin(angle), 24 - r * Math.cos(angle)];
   return (
-    <svg width={48} height={48} viewBox="0 0 48 48" aria-hidden="true">
+    <svg width={48} height={48} viewBox="0 0 48 48" aria-hidden="true" className="shrink-0">
       <circle cx={24} cy={24} r={r} fill="var(--color-wax)" stroke="var(--color-ink)" strokeWidth={2.5} />
       {extent === "speck" ? (
         <circle cx={33} cy={17} r={2.5} fill="var(--color-ink)" />
@@ -85,7 +85,7 @@ function WhichFlaw({
         ))}
       </RadioGroup.Root>
       <label className="mt-2 block text-[15px]">
-        Another{" "}
+        Other flaw{" "}
         <select
           className="entry !w-auto"
           value={choices.elsewhere.some((item) => item.id === defect) ? defect : ""}
@@ -134,16 +134,16 @@ function OnThisJar({ hand, onHand }: Pick<JarInHandProps, "hand" | "onHand">) {
           <button
             type="button"
             className="ml-auto min-h-[48px] underline"
-            aria-label={`Not on this jar: ${defectOf(flaw.defect)?.name}`}
+            aria-label={`Remove: ${defectOf(flaw.defect)?.name}`}
             onClick={() => onHand({ ...hand, flaws: hand.flaws.filter((item) => item !== flaw) })}
           >
-            not so
+            Remove
           </button>
         </li>
       ))}
     </ul>
   ) : (
-    <p className="mt-2 text-soft">Tap the drawing where something is wrong, or put it down as fine.</p>
+    <p className="mt-2 text-soft">Tap the drawing where the flaw is, or mark the jar as fine.</p>
   );
 }
 
@@ -151,7 +151,7 @@ function OnThisJar({ hand, onHand }: Pick<JarInHandProps, "hand" | "onHand">) {
 function Alike({ hand, left, onHand }: Pick<JarInHandProps, "hand" | "left" | "onHand">) {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-2">
-      <span className="font-semibold">jars like it</span>
+      <span className="font-semibold">jars with this result</span>
       <button
         type="button"
         className="press min-w-[56px]"
@@ -237,7 +237,7 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
               disabled={busy || left === 0}
               onClick={() => void down(hand.flaws, Math.min(hand.alike, left))}
             >
-              {hand.flaws.length === 0 ? (hand.alike === 1 ? "Fine: next jar" : `These ${hand.alike} are fine`) : "Put down, next jar"}
+              {hand.flaws.length === 0 ? (hand.alike === 1 ? "Fine, next jar" : `These ${hand.alike} are fine`) : "Save, next jar"}
             </button>
             {before && hand.flaws.length === 0 ? (
               <button
@@ -246,7 +246,7 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
                 disabled={busy || left === 0}
                 onClick={() => void down(before, Math.min(hand.alike, left))}
               >
-                Same as the last jar
+                Same as the previous jar
               </button>
             ) : null}
             {hand.flaws.length === 0 && left > 1 ? (

@@ -20,20 +20,16 @@ export function LookOverList({ due, batches, instruments, more, narrowed }: Look
   const rest = batches.filter((batch) => !due.some((other) => other.id === batch.id));
   return (
     <PageLayout
-      title="Look-over"
-      lead="Set candles, held to the light before they cure."
-      side={
-        <Aside title="Why every batch">
-          The same flaw has several causes. What settles it is the record: what was different from the batches that were fine.
-        </Aside>
-      }
+      title="Inspect"
+      lead="Inspect set candles against the light before they cure."
+      side={<Aside title="Why every batch">The same flaw has several causes. The record shows what was different from batches that were fine.</Aside>}
     >
       {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={more ? undefined : batches.length} /> : null}
       {batches.length + due.length === 0 && narrowed ? (
         <NothingFound what="batch" />
       ) : batches.length + due.length === 0 ? (
-        <Empty title="Nothing has set yet">
-          <p>When a poured batch has set, it comes here to be inspected: which flaws, where, how bad, on how many jars.</p>
+        <Empty title="Nothing to inspect yet">
+          <p>When a poured batch has set, inspect it here: which flaws, where, how large, on how many jars.</p>
         </Empty>
       ) : (
         <ul>

@@ -17,7 +17,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
   const seen = [...new Set(state.flaws.filter((flaw) => flaw.flaw.product === product).map((flaw) => flaw.flaw.defect))].filter((id) => id !== "cracked_glass");
   const rules = useMemo(
     () => ({
-      mended: { initial: "", parse: (text: string) => (text ? good(text) : bad("empty", "Choose what was mended.")) } satisfies FieldRule<string>,
+      mended: { initial: "", parse: (text: string) => (text ? good(text) : bad("empty", "Choose the flaw that was reworked.")) } satisfies FieldRule<string>,
       how: { initial: REPAIRS[0], parse: (text: string) => good(text as Repair) } satisfies FieldRule<Repair>,
       jars: countRule({ least: 1, most, name: "jars" }, "1"),
       used: orNothing(massRule(units, { zero: true })),
@@ -39,8 +39,8 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
   };
   const mine = state.repairs.filter((repair) => repair.product === product);
   return (
-    <section aria-label="Mending" className="mt-6">
-      <h2 className="border-b-[3px] border-ink pb-1">Mending</h2>
+    <section aria-label="Rework" className="mt-6">
+      <h2 className="border-b-[3px] border-ink pb-1">Rework</h2>
       {mine.map((item) => (
         <div key={item.eventId} className="flex flex-wrap items-center gap-x-3 border-b border-line py-2">
           <span>
@@ -48,7 +48,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
           </span>
           {item.checkedAt ? (
             <span className="ml-auto">
-              held on {item.held} of {item.jars}
+              fixed on {item.held} of {item.jars}
             </span>
           ) : (
             <span className="ml-auto flex gap-2">
@@ -57,10 +57,10 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
                 className="press"
                 onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: item.eventId, held: item.jars } })}
               >
-                It held
+                Fixed
               </button>
               <button type="button" className="press" onClick={() => void batch.record({ kind: "repairChecked", payload: { repair: item.eventId, held: 0 } })}>
-                It came back
+                Returned
               </button>
             </span>
           )}
@@ -75,7 +75,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
         }}
       >
         <Field
-          label="Mended flaw"
+          label="Reworked flaw"
           {...fields.bind("mended")}
           options={[
             { value: "", label: "choose" },
@@ -89,7 +89,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
         <Field label="Jars" {...fields.bind("jars")} inputMode="numeric" />
         <Field label={`Wax used, ${units.mass}`} {...fields.bind("used")} inputMode="decimal" />
         <button type="submit" className="press">
-          Note it
+          Save
         </button>
       </form>
       <FormMessage className="mt-2">{said}</FormMessage>

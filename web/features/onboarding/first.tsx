@@ -13,12 +13,12 @@ import { Formula, Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";
 
 const WHY: Record<Step, string> = {
   tools: "Everything here is by weight and temperature. What your scale can show decides how exactly a jar can be filled.",
-  wax: "One wax first. With two you would never know which of them did what.",
-  jar: "How much a jar holds is found by water: weigh the water, and the wax follows. Guessing fills the last jar short.",
-  oil: "One scent first. How strong a bottle smells says little of how it throws when it burns.",
-  wick: "Too small a wick drowns or tunnels, too large a one soots. You begin with one that is said to fit, and test it.",
-  formula: "How much oil to how much wax, always by weight. More oil is not more scent: past what the wax holds it sweats and soots.",
-  batch: "Three jars: one to burn, one to keep beside it, one to give away. Now the weights are worked out and the pot is led step by step.",
+  wax: "Start with one wax. With two, you could not tell which of them caused a result.",
+  jar: "Weigh the water that the jar holds, and the wax follows from it. With a guess, the last jar comes up short.",
+  oil: "Start with one scent. How strong it smells in the bottle says little about how strong it is when it burns.",
+  wick: "A wick that is too small drowns or tunnels; one that is too large soots. Start with the supplier's suggestion, and test it.",
+  formula: "The weight of oil for the weight of wax. More oil does not mean more scent: above what the wax holds, candles sweat and soot.",
+  batch: "Three jars: one to burn, one to keep beside it, one to give away. The program calculates the weights and guides you through the pot step by step.",
 };
 
 function Body({ step, first, put }: { step: Step; first: First; put: Put }) {
@@ -68,11 +68,11 @@ export function FirstBatch({ first }: { first: First }) {
   return (
     <PageLayout
       title="Your first batch"
-      lead="One wax, one jar, one scent. Leave at any step: what you have put in stays, and you go on from there."
+      lead="One wax, one jar, one scent. You can leave at any step: what you entered is kept, and you continue from there."
       side={
         <>
           <Caution title="Hot wax">Never leave it. No water near it. A wax fire is smothered, never watered. Gloves, eye protection, fresh air.</Caution>
-          <Aside title="Usual figures">Figures that are filled in are usual ones. Hold them against your supplier's sheet: it comes first.</Aside>
+          <Aside title="Usual figures">The figures filled in are typical. Compare batches with your supplier's data, which comes first.</Aside>
           <Aside title="Any unit">Type any unit you like: 180 g, 6.3 oz, 185F, 3 1/8 in.</Aside>
         </>
       }
@@ -106,11 +106,11 @@ export function FirstBatch({ first }: { first: First }) {
       </ol>
       {next === null ? (
         <p className="mt-4 text-[18px]">
-          Your first batch is begun.{" "}
+          Your first batch is started.{" "}
           <Link className="underline" href="/">
             Go to today
           </Link>{" "}
-          to see what it wants next.
+          to see what comes next.
         </p>
       ) : null}
     </PageLayout>

@@ -83,7 +83,7 @@ export function Tools({ first, put }: { first: First; put: Put }) {
   return (
     <StepForm
       rules={rules}
-      button="These are mine"
+      button="Save scale and thermometer"
       onSave={async ({ scale, thermometer }) => {
         const step = parseMassExactly(String(scale), units.mass);
         const first_ = first.scale
@@ -102,7 +102,7 @@ export function Tools({ first, put }: { first: First; put: Put }) {
       {(fields) => (
         <div className="grid gap-x-5 sm:grid-cols-2">
           <Field
-            label="The smallest step your scale shows"
+            label="Your scale reads to"
             {...fields.bind("scale")}
             options={steps.map((step) => ({ value: step, label: step }))}
             hint="Every weight is rounded to it."
@@ -115,7 +115,7 @@ export function Tools({ first, put }: { first: First; put: Put }) {
               { value: "infrared", label: "an infrared thermometer" },
               { value: "glass", label: "a glass thermometer" },
             ]}
-            hint="Keep to one: two never agree."
+            hint="Always use the same one: two thermometers rarely agree."
           />
         </div>
       )}
@@ -130,7 +130,7 @@ export function Wax({ put }: { put: Put }) {
   const rules = useMemo(
     (): Rules => ({
       name: { ...named("the wax", starter?.name) } as FieldRule<unknown>,
-      most: percentRule({ least: 0.1, most: 100, name: "a largest load" }, String((starter?.maxLoadPpm ?? 0) / 10_000)) as FieldRule<unknown>,
+      most: percentRule({ least: 0.1, most: 100, name: "a maximum fragrance load" }, String((starter?.maxLoadPpm ?? 0) / 10_000)) as FieldRule<unknown>,
     }),
     [starter],
   );
@@ -152,7 +152,7 @@ export function Wax({ put }: { put: Put }) {
       <StepForm
         key={family}
         rules={rules}
-        button="Put it on the shelf"
+        button="Add to the shelf"
         onSave={({ name, most }) =>
           put("wax", {
             name,
@@ -160,15 +160,15 @@ export function Wax({ put }: { put: Put }) {
             maxLoadPpm: most,
             leastCureSeconds: starter?.leastCureSeconds ?? null,
             cureSeconds: starter?.cureSeconds ?? null,
-            remarks: "Usual figures: to be checked against the supplier's sheet.",
+            remarks: "Typical figures: check them against the supplier's data.",
           })
         }
       >
         {(fields) => (
           <div className="grid gap-x-5 sm:grid-cols-2">
-            <Field label="What you call it" {...fields.bind("name")} />
+            <Field label="Name" {...fields.bind("name")} />
             <Field
-              label="Takes at most so much fragrance"
+              label="Maximum fragrance load"
               unit="% of the wax"
               {...fields.bind("most")}
               hint={`${units.percent(starter?.maxLoadPpm ?? 0)} is usual for ${family}. Your supplier's sheet comes first.`}
@@ -196,7 +196,7 @@ export function Jar({ put }: { put: Put }) {
   return (
     <StepForm
       rules={rules}
-      button="Put the jar on the shelf"
+      button="Add the jar"
       onSave={async ({ name, material, across, high, water }) => {
         const caution = cautionsOnVessel({ material: String(material), state: "for sale" }).find((caution) => caution.weight === "stop");
         if (caution) return { ok: false, message: caution.message, fields: {} };
@@ -224,17 +224,17 @@ export function Jar({ put }: { put: Put }) {
         return (
           <div className="grid gap-x-6 sm:grid-cols-[minmax(0,1fr)_190px]">
             <div className="grid gap-x-5 sm:grid-cols-2">
-              <Field label="What you call the jar" {...fields.bind("name")} placeholder="tumbler" />
+              <Field label="Name of the jar" {...fields.bind("name")} placeholder="tumbler" />
               <Field
                 label="Made of"
                 {...fields.bind("material")}
                 options={VESSEL_MATERIALS.map((vesselMaterial) => ({ value: vesselMaterial, label: vesselMaterial }))}
               />
-              <Field label="Inside, across" unit={units.length} {...fields.bind("across")} hint={`Measured inside, where the wax will stand, ${example}.`} />
-              <Field label="Inside, high" unit={units.length} {...fields.bind("high")} />
+              <Field label="Inside diameter" unit={units.length} {...fields.bind("across")} hint={`Measured inside, where the wax will stand, ${example}.`} />
+              <Field label="Inside height" unit={units.length} {...fields.bind("high")} />
               <div className="sm:col-span-2">
                 <Field
-                  label="Water up to where the wax shall stand"
+                  label="Weight of water to the fill line"
                   unit={units.mass}
                   {...fields.bind("water")}
                   large
@@ -281,7 +281,7 @@ export function Oil({ put }: { put: Put }) {
           const read = parseTemperature(text, units.temperature);
           return read.ok || read.code !== "too-large"
             ? read
-            : bad("too-large", "Flash points of oils lie between 65 and 150 °C (150 and 300 °F). Leave it empty where it is not known.");
+            : bad("too-large", "Flash points of oils lie between 65 and 150 °C (150 and 300 °F). Leave it empty if you do not know it.");
         },
         echo: (centi: number) => units.t(centi),
       }) as FieldRule<unknown>,
@@ -291,12 +291,12 @@ export function Oil({ put }: { put: Put }) {
   return (
     <StepForm
       rules={rules}
-      button="Put it on the shelf"
+      button="Add to the shelf"
       onSave={({ name, kind, flash }) => put("fragrance", { name, kind, flashPoint: flash, families: null, strength: null })}
     >
       {(fields) => (
         <div className="grid gap-x-5 sm:grid-cols-3">
-          <Field label="What the scent is called" {...fields.bind("name")} placeholder="what the bottle says" />
+          <Field label="Name of the scent" {...fields.bind("name")} placeholder="what the bottle says" />
           <Field
             label="It is"
             {...fields.bind("kind")}
@@ -305,7 +305,12 @@ export function Oil({ put }: { put: Put }) {
               { value: "essential oil", label: "an essential oil" },
             ]}
           />
-          <Field label="Flash point" unit={`°${units.temperature}`} {...fields.bind("flash")} hint="On its sheet; leave empty where you do not know it." />
+          <Field
+            label="Flash point"
+            unit={`°${units.temperature}`}
+            {...fields.bind("flash")}
+            hint="From its safety data sheet. Leave it empty if you do not know it."
+          />
         </div>
       )}
     </StepForm>
@@ -319,7 +324,7 @@ export function Wick({ first, put }: { first: First; put: Put }) {
   return (
     <StepForm
       rules={rules}
-      button="Put it on the shelf"
+      button="Add to the shelf"
       onSave={({ name, kind }) =>
         put("wick", {
           name,
@@ -334,7 +339,7 @@ export function Wick({ first, put }: { first: First; put: Put }) {
       {(fields) => (
         <div className="grid gap-x-5 sm:grid-cols-2">
           <Field
-            label="What the wick is called"
+            label="Name of the wick"
             {...fields.bind("name")}
             placeholder="its kind and size, as the bag says"
             hint={across === null ? undefined : `For ${units.len(across)} across, ask the supplier which size; only a burn test tells.`}
@@ -381,19 +386,19 @@ export function Formula({ first }: { first: First }) {
         return (
           <>
             <div className="grid gap-x-5 sm:grid-cols-[minmax(0,1fr)_220px]">
-              <Field label="What you call it" {...fields.bind("name")} />
+              <Field label="Name" {...fields.bind("name")} />
               <Field label="Fragrance" unit="% of the wax" {...fields.bind("load")} large inputMode="decimal" />
             </div>
             {ppm === undefined ? null : (
               <p className="bg-paper px-3 py-2">
                 To every {units.g(units.mass === "g" ? 100_000 : 453_592)} of wax{" "}
-                <span className="figure text-[26px]">{units.about(((units.mass === "g" ? 100_000 : 453_592) * ppm) / 1_000_000)}</span> of oil. Another maker
-                may call the same {units.percent(loadOfTotal({ basis: "wax", loadPpm: ppm }, { additives: [], dyes: [] }) ?? 0)}, reckoned of the whole: here it
-                is always of the wax.
+                <span className="figure text-[26px]">{units.about(((units.mass === "g" ? 100_000 : 453_592) * ppm) / 1_000_000)}</span> of oil. Other makers may
+                call this {units.percent(loadOfTotal({ basis: "wax", loadPpm: ppm }, { additives: [], dyes: [] }) ?? 0)}, as a share of the total. Here it is
+                always a share of the wax.
               </p>
             )}
             <p className="mt-2 text-[15px] text-soft">
-              It is worked as “{process.name}”: {process.reason} You can change it later.
+              Process: “{process.name}”: {process.reason} You can change it later.
             </p>
           </>
         );

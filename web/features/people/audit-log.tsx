@@ -40,29 +40,29 @@ export function AuditLog({ rows, more, gaps }: { rows: AuditEntry[]; more: numbe
   const units = useUnits();
   return (
     <PageLayout
-      title="Who changed what"
-      lead="On shelf, formulas, products, labels, people and devices. What happened to a batch stands in its record."
+      title="Audit log"
+      lead="Changes to the shelf, formulas, products, labels, people and devices. Batches have their own record."
       actions={
         <Link className="press" href="/people">
           People and devices
         </Link>
       }
       side={
-        <Aside title="How far it can be trusted">
-          The database writes it with the change itself; the program cannot write, change or take out a line. Each line is chained to the one before it, so that
-          a gap shows.
+        <Aside title="Integrity">
+          The database writes each line with the change itself; the program cannot add, change or delete lines. Each line is chained to the one before, so that
+          gaps show.
         </Aside>
       }
     >
       {gaps.length > 0 ? (
         <p role="alert" className={notice({ tone: "hot", className: "mb-4 font-semibold" })}>
-          ▲ The audit log is broken at line {gaps.join(", ")}: something was changed, put in or taken out there by other means than this program.
+          ▲ Integrity check failed at line {gaps.join(", ")}: a line was changed, added or deleted outside this program.
         </p>
       ) : rows.length > 0 ? (
-        <p className="mb-3 text-[15px] text-inside">✓ No gap: every line follows from the one before it.</p>
+        <p className="mb-3 text-[15px] text-inside">✓ No gaps.</p>
       ) : null}
       {rows.length === 0 ? (
-        <Empty title="Nothing was changed yet">From now on each change is written down here, with who made it.</Empty>
+        <Empty title="No changes yet">Changes are listed here, with who made them.</Empty>
       ) : (
         <ol className="max-w-[1080px]">
           {rows.map((row) => (

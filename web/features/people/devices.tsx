@@ -27,15 +27,15 @@ function AskDevice() {
   if (shown)
     return (
       <div className="mt-3 flex flex-wrap items-center gap-6">
-        <img src={`data:image/svg+xml,${encodeURIComponent(shown.picture)}`} alt="Code to be read by a phone" width={200} height={200} className="bg-white" />
+        <img src={`data:image/svg+xml,${encodeURIComponent(shown.picture)}`} alt="Code for a phone" width={200} height={200} className="bg-white" />
         <div>
           <p>
-            Let the phone read this, or open <code>{shown.address}</code> on it and type
+            Scan this with the phone, or open <code>{shown.address}</code> on it and type
           </p>
           <p className="figure my-2 text-[44px] leading-none" data-code="">
             {shown.code}
           </p>
-          <p className="text-soft">It holds until {units.clock(shown.until)}, and once.</p>
+          <p className="text-soft">It is valid until {units.clock(shown.until)}, for one use.</p>
           <button type="button" className="press mt-2" onClick={() => setShown(null)}>
             Done
           </button>
@@ -63,15 +63,15 @@ function AskDevice() {
     >
       <Field label="Name of the device" {...fields.bind("name")} placeholder="phone on the shelf" />
       <Field
-        label="Most that is done on it"
+        label="Maximum access"
         {...fields.bind("role")}
         options={[
-          { value: "helper", label: "what helpers do: no prices" },
-          { value: "maker", label: "what makers do" },
+          { value: "helper", label: "helper: no prices" },
+          { value: "maker", label: "editor" },
         ]}
       />
       <button type="submit" className={press({ className: "mb-6" })}>
-        Show a code
+        Show code
       </button>
       <FormMessage>{said}</FormMessage>
     </form>
@@ -98,7 +98,7 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
           <li key={device.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-3" data-device={device.name}>
             <strong className="min-w-[170px] text-[19px]">{device.name}</strong>
             <span className="flex-1 text-[15px] text-soft">
-              {device.joinedAt ? `joined ${units.dayClock(device.joinedAt)}` : `its code holds until ${units.clock(device.codeUntil ?? "")}`}
+              {device.joinedAt ? `joined ${units.dayClock(device.joinedAt)}` : `its code is valid until ${units.clock(device.codeUntil ?? "")}`}
               {device.seenAt ? `, last seen ${units.dayClock(device.seenAt)}` : ""}
               {device.person ? `, ${device.person} works on it` : ""}, as {device.role}
             </span>
@@ -108,13 +108,13 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
               aria-expanded={device.joinedAt ? asked === device.id : undefined}
               onClick={() => (device.joinedAt ? setAsked(asked === device.id ? null : device.id) : void revoke(device))}
             >
-              {device.joinedAt ? "Revoke access" : "Withdraw the code"}
+              {device.joinedAt ? "Revoke access" : "Cancel code"}
             </button>
             {asked === device.id ? (
               <div className="w-full" role="group" aria-label={`Revoke access of ${device.name}`}>
                 <p>
-                  {device.seenAt ? `It was last heard of ${units.dayClock(device.seenAt)}.` : "It was never heard of since it joined."} Once it can be reached,
-                  everything it keeps is wiped, and entries that it has not sent are lost. Have it send them first, where you can.
+                  {device.seenAt ? `It was last seen ${units.dayClock(device.seenAt)}.` : "It was not seen since it joined."} When it can be reached, everything
+                  on it is deleted, and entries that were not sent are lost. If you can, let it send them first.
                 </p>
                 <div className="mt-2 flex gap-3">
                   <button type="button" className="act" onClick={() => void revoke(device)}>
@@ -129,7 +129,7 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
           </li>
         ))}
       </ul>
-      <h3 className="mt-4">Ask a phone or tablet in</h3>
+      <h3 className="mt-4">Add a phone or tablet</h3>
       <AskDevice />
     </section>
   );

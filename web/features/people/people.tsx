@@ -10,7 +10,7 @@ import { Whole } from "./whole";
 
 const MAY: Record<Role, string> = {
   owner: "everything, and who works here",
-  maker: "everything but who works here",
+  maker: "everything except people",
   helper: "bench, rack, inspect and burn; no prices",
   reader: "sees all, changes nothing",
 };
@@ -20,15 +20,15 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
   return (
     <PageLayout
       title="People and devices"
-      lead={props.asks ? "Who may come in, on what, and what each may do." : "Nobody signs in on this machine, and no other can reach it."}
+      lead={props.asks ? "People, devices and permissions." : "Nobody signs in on this machine, and no other machine can reach it."}
       actions={
         <Link className="press" href="/people/audit-log">
-          Who changed what
+          Audit log
         </Link>
       }
       side={
         <>
-          <Aside title="What each may do">
+          <Aside title="Permissions">
             <dl>
               {ROLES.toReversed().map((role) => (
                 <div key={role}>
@@ -38,16 +38,14 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
               ))}
             </dl>
           </Aside>
-          <Aside title="An account or a PIN">
-            With an account somebody comes in from any browser. A PIN only says who stands at a device of the workshop, and opens nothing by itself.
-          </Aside>
+          <Aside title="An account or a PIN">An account signs in from any browser. A PIN only says who is at a device of the workshop.</Aside>
         </>
       }
     >
       {props.asks ? null : (
         <p className="sheet mb-5 max-w-[820px]">
           For a phone at the bench, a helper on Saturday, or another machine: start Hearth Jar with <code>./hearth start --listen 0.0.0.0</code>. From then on
-          everybody says who it is.
+          everybody signs in.
         </p>
       )}
       <section className="max-w-[980px]">

@@ -35,11 +35,11 @@ function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }
     >
       <Field label={`PIN of ${person.name}`} {...fields.bind("pin")} inputMode="numeric" hint="Four to eight digits, for the workshop's devices." />
       <button type="submit" className="press mb-6">
-        Keep this PIN
+        Save PIN
       </button>
       {person.hasPin ? (
         <button type="button" className="press mb-6" onClick={() => void keep(null)}>
-          Take the PIN away
+          Delete PIN
         </button>
       ) : null}
       <FormMessage>{said}</FormMessage>
@@ -95,15 +95,15 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
             </label>
             <span className="min-w-[200px] flex-1 text-[15px] text-soft">
               {[
-                person.hasAccount ? "has an account" : person.invitedUntil ? `asked in, until ${units.dayClock(person.invitedUntil)}` : null,
+                person.hasAccount ? "has an account" : person.invitedUntil ? `invited until ${units.dayClock(person.invitedUntil)}` : null,
                 person.hasPin ? "has a PIN" : null,
               ]
                 .filter(Boolean)
-                .join(", ") || "cannot come in yet"}
+                .join(", ") || "no access yet"}
             </span>
             {person.hasAccount ? null : (
               <button type="button" className="press" onClick={() => void run(invite(place, { personId: person.id, role }), (value) => setLink(value.link))}>
-                Make a link
+                Create invitation link
               </button>
             )}
             <button type="button" className="press" aria-expanded={pin} onClick={() => setPinOpen(!pin)}>
@@ -114,7 +114,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
           <span className="flex-1" />
         )}
         <button type="button" className="press" aria-expanded={leaving} onClick={() => setLeaving(!leaving)}>
-          Has left
+          Remove person
         </button>
       </div>
       {pin ? (
@@ -128,16 +128,16 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
       ) : null}
       {link ? (
         <p className="mt-2 text-[15px]">
-          Hand this link to {person.name}. It opens once, within a week, and is shown only now: <code className="mt-1 block break-all">{link}</code>
+          Send this link to {person.name}. It works once, within a week, and is shown only now: <code className="mt-1 block break-all">{link}</code>
         </p>
       ) : null}
       {leaving ? (
         <div className="mt-2 flex flex-wrap gap-3">
           <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: false }), () => setLeaving(false))}>
-            Take all access, keep the name in the records
+            Revoke access, keep the name in the records
           </button>
           <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: true }), () => setLeaving(false))}>
-            Take the name out too: “a former helper”
+            Revoke access and remove the name: “a former helper”
           </button>
           <button type="button" className="press" onClick={() => setLeaving(false)}>
             Cancel
@@ -174,7 +174,7 @@ export function AddPerson() {
         router.refresh();
       }}
     >
-      <Field label="First name of somebody new" {...fields.bind("name")} />
+      <Field label="First name of a new person" {...fields.bind("name")} />
       <button type="submit" className="press mb-6">
         Add
       </button>

@@ -37,7 +37,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
         </a>
         {leavesAt ? (
           <button type="button" className="act" onClick={() => void go(false)}>
-            Keep the workshop
+            Cancel deletion
           </button>
         ) : (
           <button type="button" className="press" aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -45,7 +45,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
           </button>
         )}
       </div>
-      {leavesAt ? <p className="mt-2 font-semibold text-hot">▲ It is deleted on {units.dayClock(leavesAt)}, with every record in it.</p> : null}
+      {leavesAt ? <p className="mt-2 font-semibold text-hot">▲ It will be deleted on {units.dayClock(leavesAt)}, with every record in it.</p> : null}
       {open ? (
         <form
           ref={fields.form}
@@ -55,8 +55,8 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
             void go(true);
           }}
         >
-          <p>All formulas, records, orders and photographs of this workshop go. For thirty days it can be kept after all. Download everything first.</p>
-          <Field label="Name of the workshop" {...fields.bind("name")} hint="Typed, so that no slip does it." />
+          <p>All formulas, records, orders and photographs of this workshop are deleted. For thirty days you can cancel this. Download everything first.</p>
+          <Field label="Name of the workshop" {...fields.bind("name")} hint="Type the name to confirm." />
           <button type="submit" className="press">
             Delete it in thirty days
           </button>

@@ -18,14 +18,14 @@ export function CalendarAddress({ calendarKey }: { calendarKey: string | null })
     const out = await callAction(renewCalendar(place, {}));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    toast(calendarKey ? "The calendar has a new address; the old one opens nothing any more." : "The calendar has an address.");
+    toast(calendarKey ? "New calendar address created. The old one no longer works." : "The calendar has an address.");
   };
   return (
     <section aria-label="Calendar" className="unprinted text-[15px]">
       <h2 className="text-[17px]">In your calendar</h2>
       {calendarKey ? (
         <>
-          <p className="mt-1">Give this address to a calendar program on this machine. Whoever knows it can read the plan.</p>
+          <p className="mt-1">Give this address to a calendar program. Anyone who knows it can read the plan.</p>
           <p className="mt-1 font-mono text-[13px] break-all">{address}</p>
           <p className="mt-1 flex flex-wrap gap-2">
             <button
@@ -34,7 +34,7 @@ export function CalendarAddress({ calendarKey }: { calendarKey: string | null })
               onClick={() =>
                 void navigator.clipboard.writeText(address).then(
                   () => toast("Copied."),
-                  () => toast("It could not be copied: mark it and copy it by hand."),
+                  () => toast("It could not be copied: select it and copy it by hand."),
                 )
               }
             >
@@ -49,7 +49,7 @@ export function CalendarAddress({ calendarKey }: { calendarKey: string | null })
         <>
           <p className="mt-1">Pours, later pours, ends of set and cure, and tests, as a calendar that follows the plan.</p>
           <button type="button" className="press mt-1" onClick={() => void renew()}>
-            Make an address
+            Create calendar address
           </button>
         </>
       )}

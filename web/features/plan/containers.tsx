@@ -42,7 +42,7 @@ const LineHead = memo(function LineHead({ line: { product, container }, fillMg, 
         <span className="figure text-[20px]">{units.g(fillMg)}</span> <span className="text-soft">each{product ? `, ${container.name}` : ""}</span>
         {product?.wickId && product.wickTest !== "tested" ? (
           <div className={`text-[14px] ${product.wickTest === "failed" ? "font-semibold text-safety" : "text-soft"}`}>
-            {product.wickTest === "failed" ? "⚠ its wick failed" : "wick test due"}
+            {product.wickTest === "failed" ? "⚠ its wick failed" : "burn test due"}
           </div>
         ) : null}
       </div>

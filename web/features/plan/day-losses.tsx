@@ -37,7 +37,7 @@ export function DayLosses({ breaks, lost, clock, minuteOf, onBreaks, onLost }: L
   const fields = useFields(rules);
   const { from, minutes, of, since } = fields.values;
   return (
-    <section className="unprinted mt-4 grid gap-x-8 gap-y-3 sm:grid-cols-2" aria-label="Breaks and losses">
+    <section className="unprinted mt-4 grid gap-x-8 gap-y-3 sm:grid-cols-2" aria-label="Breaks and outages">
       <div>
         <div className="grid grid-cols-[1fr_1fr_auto] items-start gap-x-3">
           <Field label="Break from" {...fields.bind("from")} />
@@ -98,7 +98,7 @@ export function DayLosses({ breaks, lost, clock, minuteOf, onBreaks, onLost }: L
                 {THINGS.find((thing) => thing.value === item.of)?.label} lost since {clock(item.from)}
               </span>
               <button type="button" className="press" onClick={() => onLost(lost.filter((other) => other !== item))}>
-                It is back
+                Back in service
               </button>
             </li>
           ))}

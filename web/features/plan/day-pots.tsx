@@ -26,7 +26,7 @@ function Ready({ of }: { of: Readiness }) {
     <div className="text-right text-[15px]">
       <div>
         {of.is === "ready" ? <span className="font-semibold text-inside">✓ </span> : null}
-        may be sold, once tested, from <strong>{units.day(of.sellFrom)}</strong>
+        fully cured: may be sold once tested, from <strong>{units.day(of.sellFrom)}</strong>
       </div>
       {of.is === "minimum" ? (
         <div className="font-semibold text-hot">▲ {writeDuration(of.short)} short of the recommended cure; the minimum is kept</div>
@@ -67,7 +67,7 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
                     Start this batch
                   </Link>
                   <button type="button" className="press" onClick={() => onGone(pot.key)}>
-                    Pot {pot.number} is lost: replan the rest
+                    Pot {pot.number} is lost: plan the rest again
                   </button>
                 </span>
               </div>
@@ -83,7 +83,7 @@ export const DayPots = memo(function DayPots({ work, ready, products, gone, onGo
       ) : null}
       {gone > 0 ? (
         <p className="mt-2 text-soft">
-          {gone} {gone === 1 ? "pot was" : "pots were"} given up. Wax that scorched is not poured: what is left in the pitcher is kept apart and labelled.
+          {gone} {gone === 1 ? "pot was" : "pots were"} abandoned. Do not pour scorched wax: keep what is left in the pitcher apart, and label it.
         </p>
       ) : null}
     </section>

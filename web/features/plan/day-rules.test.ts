@@ -39,7 +39,7 @@ describe("days that lie ahead", () => {
     expect(value(parse("28 Mar"))).toBe("2026-03-28");
     expect(value(parse("today"))).toBe(TODAY);
     expect(value(parse("13 Mar"))).toBe("2027-03-13");
-    expect(value(parse("13/03/2026"))).toBe("That day is over.");
+    expect(value(parse("13/03/2026"))).toBe("That day is in the past.");
     expect(value(parse("soon"))).toBe("Write a day, like 28/03/2026.");
     expect(echo?.("2026-03-28")).toBe("Sat 28 Mar");
     expect(value(dayRule(TODAY, units({ locale: "en-US" })).parse("3/28"))).toBe("2026-03-28");
@@ -51,6 +51,6 @@ describe("days that lie ahead", () => {
     expect(value(parse(initial))).toEqual(["2026-04-03", "2026-04-06"]);
     expect(value(parse("3 Apr; 6 Apr"))).toEqual(["2026-04-03", "2026-04-06"]);
     expect(value(parse(""))).toEqual([]);
-    expect(value(parse("3 Apr, Easter"))).toMatch(/“Easter” is no day/);
+    expect(value(parse("3 Apr, Easter"))).toMatch(/“Easter” is not a day/);
   });
 });

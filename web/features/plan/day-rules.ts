@@ -31,7 +31,7 @@ export const daysRule = (initial: readonly string[], today: string, units: Forma
     const days: string[] = [];
     for (const part of text.split(/[,;\n]/).filter((text) => text.trim() !== "")) {
       const day = readDay(part, today, units.locale, true);
-      if (!day) return bad("not-understood", `“${part.trim()}” is no day. Write days like ${units.onDate(addDays(today, 14))}, parted by commas.`);
+      if (!day) return bad("not-understood", `“${part.trim()}” is not a day. Write days like ${units.onDate(addDays(today, 14))}, separated by commas.`);
       days.push(day);
     }
     return good(days);

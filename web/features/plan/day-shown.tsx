@@ -37,7 +37,7 @@ export function DayShown({ products }: { products: DayProduct[] }) {
   } = useTimes();
   // The lists are long: the timetable is shown without waiting for them.
   const hasLists = useDeferredValue(rows.length > 0, false);
-  if (request === null) return <p className="mt-6 text-soft">Type how many of each, and the day stands here.</p>;
+  if (request === null) return <p className="mt-6 text-soft">Type how many of each to see the schedule.</p>;
   return (
     <>
       <section className="sheet mt-6" aria-label="Timetable">
@@ -50,10 +50,10 @@ export function DayShown({ products }: { products: DayProduct[] }) {
               <span className="figure text-[34px] leading-none">
                 {clock(starts)}–{clock(makespan)}
               </span>{" "}
-              <span className="text-soft">hands at work {writeDuration(atHands * 60)}</span>
+              <span className="text-soft">hands-on time {writeDuration(atHands * 60)}</span>
             </p>
           ) : (
-            <p className="text-soft">{answer?.infeasible ? "No timetable keeps this." : "Working it out…"}</p>
+            <p className="text-soft">{answer?.infeasible ? "No schedule fits this." : "Working it out…"}</p>
           )}
         </div>
         {rows.length > 0 ? (
@@ -70,8 +70,8 @@ export function DayShown({ products }: { products: DayProduct[] }) {
           />
         ) : null}
         <p className="mt-1 text-[14px] text-soft">
-          ■ hands&ensp; □ hands in a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ held to its time&ensp; below: how warm each
-          is
+          ■ hands-on&ensp; □ hands-on during a wait: oils, wicks, labels&ensp; ▨ on the heat&ensp; ─ waiting, cooling&ensp; ▼ pinned to its time&ensp; below:
+          temperature of each pot
         </p>
       </section>
       {hasLists ? (

@@ -44,14 +44,14 @@ export function DayFault() {
           <Warn>
             {faultPot && fault.window ? (
               <>
-                Pot {faultPot.pot.number} cannot “{faultStep}” at that time: with what else is held, it can start{" "}
+                Pot {faultPot.pot.number} cannot “{faultStep}” at that time. With the other pinned steps, it can start{" "}
                 {fault.window.to === undefined ? `from ${clock(fault.window.from)} on` : `only from ${clock(fault.window.from)} to ${clock(fault.window.to)}`}.
-                Outside of that it is not inside its range, or what comes before it is not done.
+                At other times it is outside its range, or an earlier step is not done.
               </>
             ) : faultPot && fault.resource ? (
               `Pot ${faultPot.pot.number}, “${faultStep}”: there is not enough of what it needs (${fault.resource}) at that time.`
             ) : (
-              "That cannot all be kept as it is held. Let one step move again."
+              "These pinned steps do not fit together. Unpin one of them."
             )}
           </Warn>
           {canUndo ? (
@@ -76,7 +76,7 @@ export function DayVerdict() {
           <h2 className="text-[17px]">How good it is</h2>
           <p className="mt-1" aria-live="polite">
             {answer.proved_optimal ? (
-              <strong className="text-inside">✓ proved: no timetable ends sooner</strong>
+              <strong className="text-inside">✓ proved: no schedule ends sooner</strong>
             ) : (
               <>
                 It ends after {writeDuration(answer.makespan * 60)}; none can end before {writeDuration(answer.lower_bound * 60)}.
@@ -85,7 +85,7 @@ export function DayVerdict() {
           </p>
           {state.is === "looking" ? (
             <button type="button" className="press mt-2" onClick={stop}>
-              Stop looking, keep this
+              Stop and keep this
             </button>
           ) : null}
         </section>
@@ -93,7 +93,7 @@ export function DayVerdict() {
       <DayMoves moves={moves} clock={clock} canUndo={canUndo} onUndo={undo} />
       {sun.length > 0 ? (
         <Warn>
-          The sun comes onto the table at {sun.map((moment) => units.dayClock(moment)).join(", ")}, while candles set there: stand them in the shade, or they
+          The sun reaches the table at {sun.map((moment) => units.dayClock(moment)).join(", ")}, while candles set there: move them into the shade, or they
           sweat.
         </Warn>
       ) : null}

@@ -46,7 +46,7 @@ function Holding({
         {NUDGE} min later
       </button>
       <button type="button" className="press" onClick={() => onHold(held ? null : start)}>
-        {held ? "Let it move" : "Hold it here"}
+        {held ? "Unpin" : "Pin here"}
       </button>
       <form
         className="flex items-end gap-2"
@@ -56,7 +56,7 @@ function Holding({
         }}
       >
         <div className="w-[120px]">
-          <Field label="Hold it at" {...fields.bind("at")} placeholder="11:20" />
+          <Field label="Pin at" {...fields.bind("at")} placeholder="11:20" />
         </div>
         <button type="submit" className="press mb-[22px]" disabled={at === undefined}>
           Hold
@@ -117,7 +117,7 @@ export const DaySteps = memo(function DaySteps({ rows, chores, clock, minuteOf, 
               </span>
               <strong className={row ? "" : "font-normal"}>
                 {item.name}
-                {held ? <span className="font-normal text-soft"> ▼ held</span> : null}
+                {held ? <span className="font-normal text-soft"> ▼ pinned</span> : null}
               </strong>
               <span className="max-sm:col-start-2">
                 {row ? `pot ${item.number}, ${row.name}` : `${item.of}, ${item.start < 0 ? "before the day begins" : "in a wait"}`}

@@ -49,7 +49,7 @@ function useDayFields({ products, kept, planned, settings }: DayProps, today: st
       on: dayRule(today, units),
       wanted: dayRule(today, units),
       begin: { initial: typedMinutes(from.begin), parse: parseTimeOfDay } satisfies FieldRule<number>,
-      hands: countRule({ least: 1, most: 9, name: "pairs of hands" }, String(from.hands)),
+      hands: countRule({ least: 1, most: 9, name: "people" }, String(from.hands)),
       burners: countRule({ least: 1, most: 20, name: "burners" }, String(from.burners)),
       pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, String(from.pitchers)),
       pitcherMg: massRule(units, { initial: units.typed.about(from.pitcherMg) }),
@@ -108,7 +108,7 @@ function DayForm({ on, products, form: { fields, shown, add }, isKept }: { on: s
     <form ref={fields.form} className="unprinted" onSubmit={(event) => event.preventDefault()}>
       <section className="sheet">
         <div className="mb-2 flex flex-wrap items-baseline gap-x-4">
-          <h2>What is to be made</h2>
+          <h2>Products to make</h2>
           <span className="text-[14px] text-soft" role="status">
             {isKept ? "✓ kept" : ""}
           </span>
@@ -135,13 +135,13 @@ function DayForm({ on, products, form: { fields, shown, add }, isKept }: { on: s
         <h2 className="mb-2">What you work with</h2>
         <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
           <Field label="Day" {...fields.bind("on")} placeholder={units.onDate(on)} />
-          <Field label="Begin at" {...fields.bind("begin")} />
-          <Field label="Wanted by" {...fields.bind("wanted")} placeholder="no day" />
-          <Field label="Pairs of hands" {...fields.bind("hands")} inputMode="numeric" />
+          <Field label="Start at" {...fields.bind("begin")} />
+          <Field label="Due" {...fields.bind("wanted")} placeholder="no day" />
+          <Field label="People" {...fields.bind("hands")} inputMode="numeric" />
           <Field label="Burners" {...fields.bind("burners")} inputMode="numeric" />
           <Field label="Pitchers" {...fields.bind("pitchers")} inputMode="numeric" />
           <Field label="A pitcher holds" unit={units.mass} {...fields.bind("pitcherMg")} inputMode="decimal" />
-          <Field label="Spare" unit="%" {...fields.bind("sparePpm")} inputMode="decimal" />
+          <Field label="Extra" unit="%" {...fields.bind("sparePpm")} inputMode="decimal" />
         </div>
       </section>
     </form>
@@ -156,9 +156,9 @@ function OtherCounts({ products, planned, form: { fields, add } }: Pick<DayProps
   };
   return (
     <div>
-      <Warn>The plan puts other counts on this day than stand here.</Warn>
+      <Warn>The plan has other counts for this day.</Warn>
       <button type="button" className="press mt-2" onClick={takeOver}>
-        Take over the plan's
+        Use the plan's counts
       </button>
     </div>
   );
@@ -166,7 +166,7 @@ function OtherCounts({ products, planned, form: { fields, add } }: Pick<DayProps
 
 /** A day cannot be planned before there is a product. */
 const NoProduct = () => (
-  <PageLayout title="A day at the pots" lead="What the hands do when, so that no two pots need them at once.">
+  <PageLayout title="Day schedule" lead="When to do each step, so that no two pots need you at once.">
     <Empty
       title="No product yet"
       action={
@@ -175,7 +175,7 @@ const NoProduct = () => (
         </Link>
       }
     >
-      <p>A day is planned from what is to be made: products, each a formula in its vessel. Make one, and come back.</p>
+      <p>A day is planned from products, each a formula in a vessel. Make one, and come back.</p>
     </Empty>
   </PageLayout>
 );
@@ -190,11 +190,11 @@ export function DayPlan(props: DayProps) {
     <DayTimes {...{ on, record, work, wanted, settings, labels }} {...day}>
       <PageLayout
         title={`At the pots, ${units.onDay(on)}`}
-        lead="The pots stand so that no two need the same hands at once, and each is poured while it is inside its range. Draw a step to another time, and the rest moves to fit."
+        lead="Pots are scheduled so that no two need you at once, and each is poured while it is inside its range. Drag a step to another time, and the rest moves to fit."
         actions={
           <>
             <Link className="press" href="/plan/wanted">
-              What is wanted
+              Demand
             </Link>
             <DayPapers on={on} />
           </>
@@ -205,14 +205,14 @@ export function DayPlan(props: DayProps) {
             <DayFault />
             {differs ? <OtherCounts {...props} form={form} /> : null}
             <DayVerdict />
-            <Caution title="Hot wax">Never leave a pot on the heat for another. If you are called away, take it off first.</Caution>
-            <Aside title="What the times rest on">
+            <Caution title="Hot wax">Never leave a pot on the heat for another. If you have to leave, take it off first.</Caution>
+            <Aside title="Assumptions">
               A pound of wax takes about 17 minutes to melt; a jar is poured in 20 seconds and wicked in 45; a kilogram falls half of its way to the room in an
-              hour. They are usual times, not yours: log a few batches, and look whether the pots keep to them.
+              hour. These are typical times: log a few batches and compare.
             </Aside>
-            <Aside title="Windows">
-              A pot waits on its burner for at most 15 minutes. From adding to pouring it waits as long as it takes to fall into the pour range, and no longer
-              than it stays inside.
+            <Aside title="Waits">
+              A pot waits on its burner for at most 15 minutes. Between adding and pouring it waits until it is inside the pour range, and no longer than it
+              stays there.
             </Aside>
           </>
         }

@@ -26,11 +26,11 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
     const out = await callAction(countPoured(place, { lines: pot.lines.map(({ id, count }) => ({ id, count: back ? -count : count })) }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (!back) toast(`${pot.formulaName}: ${pot.jars} poured, off the list.`, { action: { label: "Undo", onClick: () => void poured(pot, true) } });
+    if (!back) toast(`${pot.formulaName}: ${pot.jars} poured, removed from demand.`, { action: { label: "Undo", onClick: () => void poured(pot, true) } });
   };
   const addStock = async (productId: string, count: number) => {
     const id = v7();
-    const out = await callAction(saveDemand(place, { id, productId, count, wantedOn: null, note: "fills the pot" }));
+    const out = await callAction(saveDemand(place, { id, productId, count, wantedOn: null, note: "completes the pot" }));
     if (!out.ok) return toast(out.message);
     router.refresh();
   };
@@ -52,7 +52,7 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
                   </Link>
                 </p>
               ) : (
-                <p className="font-semibold text-hot">▲ no day within reach has room</p>
+                <p className="font-semibold text-hot">▲ no free day in range</p>
               )}
             </div>
             <ul>

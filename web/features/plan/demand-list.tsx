@@ -72,10 +72,10 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
     const out = await callAction(takeOff(place, { ids: [line.id], gone }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`${line.productName} is off the list.`, { action: { label: "Undo", onClick: () => void off(line, false) } });
+    if (gone) toast(`${line.productName} is removed.`, { action: { label: "Undo", onClick: () => void off(line, false) } });
   };
   return (
-    <section aria-label="What is wanted">
+    <section aria-label="Demand">
       <form
         ref={fields.form}
         className="sheet unprinted grid grid-cols-2 items-start gap-x-4 sm:grid-cols-[minmax(0,1.4fr)_110px_150px_minmax(0,1fr)_auto]"
@@ -87,8 +87,8 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
         <div className="max-sm:col-span-2">
           <Chooser label="Product" value={product} options={options} onValue={setProduct} error={wrong} />
         </div>
-        <Field label="Pieces" {...fields.bind("count")} inputMode="numeric" />
-        <Field label="Wanted by" {...fields.bind("on")} placeholder="stock, no day" />
+        <Field label="Candles" {...fields.bind("count")} inputMode="numeric" />
+        <Field label="Due" {...fields.bind("on")} placeholder="for stock" />
         <Field label="For" {...fields.bind("note")} placeholder="order, market" />
         <div className="mt-[26px] flex gap-2">
           <button type="submit" className="act" disabled={busy}>
@@ -111,10 +111,10 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
         <p className="mt-6 text-soft">
           {choices.length === 0 ? (
             <>
-              Nothing can be wanted before there is a product. <Link href="/products/new">Make a product</Link>, and come back.
+              Demand needs a product. <Link href="/products/new">Make a product</Link>, and come back.
             </>
           ) : (
-            "Nothing is on the list yet. Type a product, how many and by when; the plan stands here at once."
+            "The list is empty. Enter a product, how many and by when."
           )}
         </p>
       ) : (
@@ -128,7 +128,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
               >
                 <span className="figure text-right text-[26px] leading-none">{line.count}</span>
                 <span className="min-w-0">
-                  <strong className="break-words">{line.productName || "a product that is put away"}</strong>
+                  <strong className="break-words">{line.productName || "an archived product"}</strong>
                   <span className="block text-[14px] text-soft">
                     {line.wantedOn ? `by ${units.onDay(line.wantedOn)}` : "stock to keep"}
                     {line.note ? `, ${line.note}` : ""}
@@ -140,7 +140,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
                     <span className="font-semibold text-hot">▲ cannot be planned</span>
                   ) : (
                     <>
-                      {days.length > 0 ? `pour ${days.map((day) => units.onDay(day)).join(", ")}` : "no day has room"}
+                      {days.length > 0 ? `pour ${days.map((day) => units.onDay(day)).join(", ")}` : "no free day"}
                       {worst.is === "ready" ? <span className="block font-semibold text-inside">✓ ready</span> : null}
                       {worst.is === "minimum" ? <span className="block font-semibold text-hot">▲ minimum cure only</span> : null}
                       {worst.is === "late" ? (
@@ -168,7 +168,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
                   <button
                     type="button"
                     className="press"
-                    aria-label={`Take ${line.productName}, ${line.count} off the list`}
+                    aria-label={`Remove ${line.productName}, ${line.count} from the list`}
                     onClick={() => void off(line, true)}
                   >
                     ✕

@@ -58,7 +58,7 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
       </WideTable>
       <div className="unprinted mt-3 flex flex-wrap items-center gap-3 text-[15px]">
         <label htmlFor="lost-day" className="font-semibold">
-          What slips if this day is lost?
+          What is late if you lose a day?
         </label>
         <select id="lost-day" className="entry !w-auto" value={day} onChange={(event) => setDay(event.target.value)}>
           <option value="">choose a day</option>
@@ -72,7 +72,7 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
           {lost === null
             ? ""
             : lost.slips.length === 0
-              ? "Nothing: other days have room for it."
+              ? "Nothing: other days have room."
               : lost.slips.map((pot) => `${pot.formulaName}: ${pot.is === "late" ? `late by ${pot.short} days` : "minimum cure only"}`).join("; ")}
         </span>
       </div>

@@ -25,7 +25,7 @@ interface SeasonProps {
   stores: Store[];
 }
 
-const pieces = (n: number) => (n === 1 ? "1 piece" : `${n} pieces`);
+const pieces = (n: number) => (n === 1 ? "1 piece" : `${n} candles`);
 
 /** From what is wanted, by when, to pots with their days, what is to be bought, and what holds it up. */
 export function SeasonPlan(props: SeasonProps) {
@@ -47,8 +47,8 @@ export function SeasonPlan(props: SeasonProps) {
   const first = season.pots.find((pot) => pot.day !== null)?.day ?? null;
   return (
     <PageLayout
-      title="What is wanted"
-      lead="Type what must be ready and by when. It becomes pots with their days: late enough to gather, early enough to cure."
+      title="Demand"
+      lead="Enter what must be ready and by when. Pots are scheduled late enough to share, and early enough to cure."
       actions={
         <>
           {first ? (
@@ -63,9 +63,7 @@ export function SeasonPlan(props: SeasonProps) {
       }
       side={
         <>
-          {season.unknown.length > 0 ? (
-            <Warn>{season.unknown.length} lines name a product that cannot be made as it stands: look at its vessel and formula.</Warn>
-          ) : null}
+          {season.unknown.length > 0 ? <Warn>{season.unknown.length} lines name a product that cannot be made: check its vessel and formula.</Warn> : null}
           {miss.late > 0 ? (
             <Warn>
               {pieces(miss.late)} would be late. {miss.minimum > 0 ? `${pieces(miss.minimum)} would have the minimum cure only.` : ""}
@@ -78,16 +76,16 @@ export function SeasonPlan(props: SeasonProps) {
           ))}
           {untested.length > 0 ? (
             <Caution title="Not tested">
-              {untested.map((demandProduct) => demandProduct?.name).join(", ")}: a candle that was never burned to its end with these wicks should not be sold.
-              Plan the test first; follow your local rules and your insurer.
+              {untested.map((demandProduct) => demandProduct?.name).join(", ")}: do not sell a candle whose wick has not passed a full burn test. Test first,
+              and follow your local rules and your insurer.
             </Caution>
           ) : null}
           <SeasonWorth {...{ lines, products, settings, season, at }} />
           <CalendarAddress calendarKey={props.calendarKey} />
-          <Aside title="How the days are found">
-            What is of one formula and wanted within {settings.gatherDays} days shares pots. Each pot goes on the last working day that leaves the recommended
-            cure and {settings.aheadDays === 1 ? "a day" : `${settings.aheadDays} days`} to finish it, where hands, burners and table have room. What finds none
-            goes on the first day that has room.
+          <Aside title="How days are chosen">
+            Products of one formula that are due within {settings.gatherDays} days share pots. Each pot goes on the last working day that leaves the recommended
+            cure and {settings.aheadDays === 1 ? "a day" : `${settings.aheadDays} days`} to finish it, if people, burners and table have room; otherwise on the
+            first day that has room.
           </Aside>
         </>
       }
@@ -113,11 +111,11 @@ function LatePot({ pot, products, settings }: { pot: PlannedPot; products: Deman
     <section className="text-[15px]">
       <h2 className="text-[17px]">{pot.formulaName}</h2>
       <p className="mt-1">
-        Wanted by {units.onDay(pot.wantedOn ?? "")}
+        Due {units.onDay(pot.wantedOn ?? "")}
         {pot.day ? `, poured on ${units.onDay(pot.day)} at the earliest` : ""}: {pot.short} {pot.short === 1 ? "day" : "days"} too late even for the minimum
         cure.{" "}
         {cureDays < 1
-          ? "No cure is short enough: the day itself has to move."
+          ? "No cure is short enough: move the due date."
           : `Only a wax that cures within ${cureDays} ${cureDays === 1 ? "day" : "days"} would do${formulas.length > 0 ? `: ${formulas.slice(0, 3).join(", ")}` : "; none of your formulas has one"}.`}
       </p>
     </section>

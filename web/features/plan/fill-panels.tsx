@@ -32,18 +32,18 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
           label="The mix that"
           {...fields.bind("aim")}
           options={[
-            { value: "use", label: "uses most of it up" },
+            { value: "use", label: "uses the most stock" },
             { value: "earn", label: "earns most" },
           ]}
         />
-        <Field label="Spare" unit="%" {...fields.bind("spare")} inputMode="decimal" />
+        <Field label="Extra" unit="%" {...fields.bind("spare")} inputMode="decimal" />
         {solver.state.is === "looking" ? (
           <button type="button" className={press({ size: "gloved", className: "mt-[20px]" })} onClick={solver.stop}>
-            Looking for it: stop
+            Stop searching
           </button>
         ) : (
           <button type="submit" className="act mt-[20px]" data-next-step disabled={lines.length === 0}>
-            Find the mix
+            Find best mix
           </button>
         )}
       </div>
@@ -54,7 +54,7 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
           <FoundMix mixture={mixture} aim={solved.aim} lines={solved.lines} formulas={formulas} />
         ) : solver.state.is === "idle" && !fault ? (
           <p className="text-[15px] text-soft">
-            With {units.percent(spareNow)} spare on every jar. Give a least where an order has to be met, and a most where the market ends.
+            With {units.percent(spareNow)} extra for every jar. Set a minimum to fill an order, and a maximum that you can sell.
           </p>
         ) : null}
       </div>
@@ -115,15 +115,15 @@ function Line({ line, index, scale, fill }: { line: FillLine; index: number; sca
       ) : (
         <FormulaInVessel line={line} index={index} fill={fill} />
       )}
-      <Field label="One earns" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" hint="Price less cost." />
-      <Field label="Least" {...fields.bind(`${line.key}:least`)} inputMode="numeric" />
-      <Field label="Most" {...fields.bind(`${line.key}:most`)} inputMode="numeric" />
+      <Field label="Profit on one" {...fields.bind(`${line.key}:worth`)} inputMode="decimal" hint="Price less cost." />
+      <Field label="Minimum" {...fields.bind(`${line.key}:least`)} inputMode="numeric" />
+      <Field label="Maximum" {...fields.bind(`${line.key}:most`)} inputMode="numeric" />
       <div>
         <div className="text-[15px] text-soft">alone</div>
         <div className="figure text-[34px] leading-none" data-alone>
           {alone ? alone.n : "–"}
         </div>
-        <div className="text-[13px] leading-tight text-soft">{alone ? `limited by ${limiting[alone.limitedBy]?.name}` : "nothing limits it"}</div>
+        <div className="text-[13px] leading-tight text-soft">{alone ? `limited by ${limiting[alone.limitedBy]?.name}` : "unlimited"}</div>
       </div>
       <div aria-live="polite">
         <div className="text-[15px] font-semibold">in the mix</div>
@@ -146,7 +146,7 @@ export function Lines({ fill, products }: { fill: FillState; products: Product[]
   );
   return (
     <section aria-label="Products">
-      <h2 className="border-b-[3px] border-ink pb-1">What it could become</h2>
+      <h2 className="border-b-[3px] border-ink pb-1">What to make</h2>
       <ul>
         {lines.map((line, index) => (
           <Line key={line.key} line={line} index={index} scale={scale} fill={fill} />
@@ -179,8 +179,8 @@ export function WhatIsThere({ fill: { materials, solved, mixture, haveOf, fields
   const units = useUnits();
   const write = (item: { counted: boolean }, amount: number) => (item.counted ? String(amount) : units.bulk(amount));
   return (
-    <section className="mt-6" aria-label="What is there">
-      <h2 className="border-b-[3px] border-ink pb-1">What is there</h2>
+    <section className="mt-6" aria-label="Stock to use">
+      <h2 className="border-b-[3px] border-ink pb-1">Stock to use</h2>
       <ul>
         {materials.map((material) => {
           const row = solved?.materials.findIndex((other) => other.id === material.id) ?? -1;

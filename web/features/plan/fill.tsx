@@ -11,7 +11,7 @@ export function FillFromShelf(props: FillProps) {
   const fill = useFill(props);
   if (names.length === 0 || fill.containers.length === 0)
     return (
-      <PageLayout title="What can I fill?">
+      <PageLayout title="What can I make?">
         <Empty
           title={names.length === 0 ? "No formula to fill with" : "No vessel to fill"}
           action={
@@ -20,17 +20,14 @@ export function FillFromShelf(props: FillProps) {
             </Link>
           }
         >
-          <p>
-            From what is there, the program works out how many of each you can make, and which mix uses it up best. It needs formulas and vessels to choose
-            from.
-          </p>
+          <p>The program calculates from your stock how many of each you can make, and which mix uses it best. It needs formulas and vessels.</p>
         </Empty>
       </PageLayout>
     );
   return (
     <PageLayout
-      title="What can I fill?"
-      lead="From what is there to what can be made of it."
+      title="What can I make?"
+      lead="What you can make from your stock."
       actions={
         <Link className="press" href="/plan">
           Back to the plan
@@ -39,13 +36,12 @@ export function FillFromShelf(props: FillProps) {
       side={
         <>
           <Aside title="Two questions">
-            Beside each product stands how many of it alone there is enough for. Which <em>mix</em> uses everything up best, or earns most, is found by a solver
-            that looks through all of them.
+            Each product shows how many of it alone the stock allows. Which <em>mix</em> uses the stock best, or earns the most, is calculated.
           </Aside>
-          <Aside title="What does not limit">
-            A material whose amount is empty is taken as plentiful. Amounts come from the stock; type over them to try something out.
+          <Aside title="Materials without a limit">
+            A material without an amount is treated as unlimited. Amounts come from the stock; change them to try something out.
           </Aside>
-          <Aside title="Whole grams">Weighed in whole grams, a batch can ask for a gram more than its jars together. Leave a few grams over.</Aside>
+          <Aside title="Rounding">Rounding can make a batch need a little more than its jars together. Leave a little over.</Aside>
         </>
       }
     >

@@ -23,14 +23,14 @@ export function FoundMix({
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
       <p>
-        {aim === "earn" ? "It earns " : "It uses up "}
+        {aim === "earn" ? "Profit " : "Stock used "}
         <span className="figure text-[30px]">{write(mixture.value)}</span>
       </p>
       {mixture.proved ? (
         <p className="font-semibold text-inside">✓ proved: no mix does better</p>
       ) : (
         <p className="font-semibold text-hot">
-          ▲ not proved in the time there was: a mix could reach up to {write(mixture.bound)},{" "}
+          ▲ not proved best in the time limit: a mix could reach up to {write(mixture.bound)},{" "}
           {units.n(((mixture.bound - mixture.value) / Math.max(1, mixture.value)) * 100, 2)} % more
         </p>
       )}

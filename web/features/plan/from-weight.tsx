@@ -82,7 +82,7 @@ export function FromWeight({
         ) : null}
         {picked.length > 1 && (out.shortMg > 0 || out.restMg > 0) ? (
           <button type="button" className={press({ size: "small" })} disabled={solver.state.is === "looking"} onClick={findMix}>
-            {solver.state.is === "looking" ? "Looking for the best mix" : "Find the best mix"}
+            {solver.state.is === "looking" ? "Searching for the best mix" : "Find the best mix"}
           </button>
         ) : null}
       </div>
@@ -103,7 +103,7 @@ export function FromWeight({
             className={press({ size: "small" })}
             onClick={() => onCounts(Object.fromEntries(picked.map((item, index) => [item.key, mix.counts[index] ?? 0])))}
           >
-            Take these counts
+            Use these counts
           </button>
         </p>
       ) : null}

@@ -141,7 +141,7 @@ export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
     return {
       ok: false,
       field: "scale",
-      message: "There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.",
+      message: "There is no scale on the shelf. Add yours, with what it reads to: amounts are rounded to it.",
     };
   const chosen: Scales = {
     wax: scales.find((scale) => scale.id === wanted.waxScale) ?? suited.wax,

@@ -34,7 +34,7 @@ export function PlanMargin({
     <>
       {noScale ? (
         <Warn>
-          There is no scale on the shelf. <Link href="/shelf#instrument">Put yours there</Link>, with its step: every amount is rounded to what it can show.
+          There is no scale on the shelf. <Link href="/shelf#instrument">Add yours</Link>, with what it reads to: amounts are rounded to it.
         </Warn>
       ) : fault ? (
         <Warn>{fault}</Warn>
@@ -50,13 +50,13 @@ export function PlanMargin({
       )}
       {short.map((item) => (
         <Warn key={item.id}>
-          {item.name} is sold by weight but filled to {units.g(fillAt(item.key))}, below its stated {units.g(item.statedFillMg)}. A buyer would be
-          short-changed.
+          {item.name} is sold by weight but filled to {units.g(fillAt(item.key))}, below its stated {units.g(item.statedFillMg)}. The buyer would get too
+          little.
         </Warn>
       ))}
       {shortage.map((item) => (
         <Warn key={item.materialId}>
-          {item.name}: {item.counted ? `${item.amount} are needed, ${item.there} there` : `${units.g(item.amount)} is needed, ${units.g(item.there)} there`}.
+          {item.name}: {item.counted ? `${item.amount} needed, ${item.there} in stock` : `${units.g(item.amount)} needed, ${units.g(item.there)} in stock`}.
         </Warn>
       ))}
       {warnings
@@ -68,7 +68,7 @@ export function PlanMargin({
         below
           ? [
               <Warn key={`${below.kind} ${below.name}`}>
-                {below.name} comes to {units.about(Math.round(below.exactMg))}, less than half a mark of its scale: nothing of it would be weighed. Use a finer
+                {below.name} comes to {units.about(Math.round(below.exactMg))}, less than half of what its scale reads to, so it cannot be weighed. Use a finer
                 scale, make a larger batch
                 {below.premix
                   ? `, or premix it: ${units.g(below.premix.partMg)} in ${units.g(below.premix.inMg)} of ${below.kind === "fragrance" ? "the rest of the fragrance" : "wax"}, and weigh ${units.g(below.premix.takeMg)} of that`
@@ -82,7 +82,7 @@ export function PlanMargin({
         warning.finer
           ? [
               <Aside key={warning.message} title="A finer scale for the oil">
-                In steps of {units.resolution({ resolutionUg: warning.finer.resolutionUg })}, {units.g(warning.finer.waxMg)} wax and{" "}
+                Rounded to {units.resolution({ resolutionUg: warning.finer.resolutionUg })}, {units.g(warning.finer.waxMg)} wax and{" "}
                 {units.onScale(warning.finer.fragranceMg, { resolutionUg: warning.finer.resolutionUg })} fragrance would hold{" "}
                 {units.n(warning.finer.loadPercentOfWax, 2, true)} % of the wax.
               </Aside>,
@@ -93,19 +93,19 @@ export function PlanMargin({
         <Caution title="Test candles">{testCandles.map((testCandle) => testCandle.name).join(", ")}: for your own burns only, never for sale.</Caution>
       ) : null}
       {picked.some((item) => item.part?.kind === "half") ? (
-        <Aside title="Half fills">They show how the lower half burns, early. A half fill never counts as a full test.</Aside>
+        <Aside title="Half fills">Half fills show early how the lower half burns. They never count as a full test.</Aside>
       ) : null}
       {unwicked.length > 0 ? (
         <Aside title="No wick">
-          {unwicked.map((item) => item.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is drawn and costed.
+          {unwicked.map((item) => item.name).join(", ")}: no wick is chosen. Melts need none; for a candle choose one, so that it is in stock and cost.
         </Aside>
       ) : null}
       {warnings.some((warning) => warning.code === "no-spare") ? (
-        <Aside title="Spare">{units.say(warnings.find((warning) => warning.code === "no-spare")?.message ?? "")}</Aside>
+        <Aside title="Extra">{units.say(warnings.find((warning) => warning.code === "no-spare")?.message ?? "")}</Aside>
       ) : null}
-      <Aside title="Weigh, never measure">Everything here is by weight. A fluid ounce of oil is not an ounce.</Aside>
+      <Aside title="By weight">Everything is by weight. Do not measure oil by volume.</Aside>
       <Caution title="Before you melt">
-        Wipe vessels with alcohol and let it dry completely: it burns. A cracked jar is thrown away. Grease-fire extinguisher at hand.
+        Wipe vessels with alcohol and let it dry completely, because it burns. Throw cracked jars away. Keep an extinguisher for grease fires at hand.
       </Caution>
     </>
   );

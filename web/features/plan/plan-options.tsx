@@ -11,13 +11,13 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
   const units = useUnits();
   const { fields, from, pots, scales, worked, fault } = plan;
   const scaleOptions = (suited: string) => [
-    { value: "", label: `as suits: ${suited}` },
+    { value: "", label: `automatic: ${suited}` },
     ...scales.map((scale) => ({ value: scale.id ?? "", label: `${scale.name} (${units.resolution(scale)})` })),
   ];
   return (
     <div className="mt-3 grid grid-cols-2 gap-x-4 gap-y-1">
       <Field
-        label="Spare"
+        label="Extra"
         unit="%"
         {...fields.bind("spare")}
         inputMode="decimal"
@@ -30,28 +30,28 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
           label="Work from"
           {...fields.bind("from")}
           options={[
-            { value: "vessels", label: "the fills of the vessels" },
+            { value: "vessels", label: "number of jars" },
             { value: "wax", label: "a weight of wax" },
             { value: "total", label: "a total" },
           ]}
         />
       )}
       {from === "vessels" ? null : (
-        <Field label={from === "wax" ? "Wax to begin from" : "Total to begin from"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
+        <Field label={from === "wax" ? "Weight of wax" : "Total weight"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
       )}
       {scales.length > 0 ? (
         <>
-          <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "the one that takes most")} />
-          <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "the finest that takes it")} />
+          <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "automatic")} />
+          <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "automatic")} />
         </>
       ) : null}
       {from === "vessels" ? (
         <Field
-          label="Stays in each pitcher"
+          label="Left in each pitcher"
           unit={units.mass}
           {...fields.bind("stays")}
           inputMode="decimal"
-          hint="On its wall and the spoon: beside the spare."
+          hint="On its wall and the spoon, besides the extra."
         />
       ) : null}
       <Field

@@ -19,7 +19,7 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
   const stopped = busy || reading || !chosen || gel.some((gelFault) => gelFault.weight === "stop") || scales.length === 0;
   return (
     <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
-      <h2>To weigh</h2>
+      <h2>Weigh out</h2>
       {worked?.ok ? (
         <Weights
           planned={worked.planned}
@@ -32,9 +32,9 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
       ) : (
         <p className="mt-2 text-soft">
           {pots > inPots.length
-            ? `This process works ${pots} pots: choose a formula for each.`
+            ? `This process uses ${pots} pots: choose a formula for each.`
             : chosen
-              ? "Type how many of each, and the weights appear here as you type."
+              ? "Type how many of each to see the weights."
               : "Choose a formula, then how many of each."}
         </p>
       )}
@@ -43,7 +43,7 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
         {busy ? "Starting" : "Start the batch"}
       </button>
       <button type="button" className="press mt-2 w-full" disabled={stopped} onClick={() => begin("rehearsal")}>
-        Rehearse it first, with a simulated pot
+        Practice first with a simulated pot
       </button>
     </section>
   );

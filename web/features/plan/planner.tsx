@@ -69,7 +69,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
         onOther={(at, id) => plan.choose([chosen?.id ?? "", ...others.map((formula, index) => (index === at ? id : (formula?.id ?? "")))])}
         onChoice={plan.setChoice}
       />
-      <h2 className="mt-4">How many of which</h2>
+      <h2 className="mt-4">Jars to fill</h2>
       {plan.reading ? (
         <p role="status" className="text-soft">
           Reading the formula
@@ -109,13 +109,13 @@ export function Planner(props: PlannerProps) {
   if (props.names.length === 0)
     return (
       <Missing title="No formula to plan from" href="/formulas/new" label="Make a formula">
-        A batch is worked out from a formula: how much wax and fragrance for how many of which vessels.
+        A batch is calculated from a formula: the wax and fragrance for your vessels.
       </Missing>
     );
   if (plan.containers.length === 0)
     return (
       <Missing title="No vessel to fill" href="/shelf" label="Go to the shelf">
-        Put the jars, cups and molds you fill on the shelf, with their fill weights. Then the amounts follow from how many of each you want.
+        Add your jars, cups and molds to the shelf with their fill weights.
       </Missing>
     );
   return (
@@ -124,13 +124,13 @@ export function Planner(props: PlannerProps) {
       actions={
         <>
           <Link className="press" href="/plan/wanted">
-            What is wanted
+            Demand
           </Link>
           <Link className="press" href="/plan/day">
-            A day at the pots
+            Day schedule
           </Link>
           <Link className="press" href="/plan/fill">
-            What can I fill?
+            What can I make?
           </Link>
         </>
       }

@@ -26,7 +26,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
   const rules = useMemo(
     () =>
       ({
-        hands: countRule({ least: 1, most: 9, name: "pairs of hands" }, String(settings.hands)),
+        hands: countRule({ least: 1, most: 9, name: "people" }, String(settings.hands)),
         burners: countRule({ least: 1, most: 20, name: "burners" }, String(settings.burners)),
         pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, String(settings.pitchers)),
         pitcherMg: massRule(units, { initial: units.typed.about(settings.pitcherMg) }),
@@ -52,12 +52,12 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
       if (!out.ok) return setSaid(out.message);
       setSaid("");
       router.refresh();
-      toast("Kept. The plan follows it.");
+      toast("Saved. The plan uses it.");
     });
   };
   return (
     <details className="unprinted sheet mt-8">
-      <summary className="cursor-pointer text-[19px] font-bold">What you plan with: hands, burners, hours, days off</summary>
+      <summary className="cursor-pointer text-[19px] font-bold">Capacity: people, burners, hours, days off</summary>
       <form
         ref={fields.form}
         className="mt-3"
@@ -67,14 +67,14 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         }}
       >
         <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
-          <Field label="Pairs of hands" {...fields.bind("hands")} inputMode="numeric" />
+          <Field label="People" {...fields.bind("hands")} inputMode="numeric" />
           <Field label="Burners" {...fields.bind("burners")} inputMode="numeric" />
           <Field label="Pitchers" {...fields.bind("pitchers")} inputMode="numeric" />
-          <Field label="A pitcher holds" unit={units.mass} {...fields.bind("pitcherMg")} inputMode="decimal" hint="Or the melter, where that is less." />
-          <Field label="Spare" unit="%" {...fields.bind("sparePpm")} inputMode="decimal" hint="What stays behind, and the top-up." />
-          <Field label="Places on the table" {...fields.bind("table")} inputMode="numeric" hint="Pieces that set at once." />
-          <Field label="Days to finish" {...fields.bind("aheadDays")} inputMode="numeric" hint="From cured to wanted: trim, label, send." />
-          <Field label="Gather within days" {...fields.bind("gatherDays")} inputMode="numeric" hint="Wanted as near as this shares a pot." />
+          <Field label="A pitcher holds" unit={units.mass} {...fields.bind("pitcherMg")} inputMode="decimal" hint="Or your melter, if it holds less." />
+          <Field label="Extra" unit="%" {...fields.bind("sparePpm")} inputMode="decimal" hint="For pitcher loss and the top-up." />
+          <Field label="Table space, in jars" {...fields.bind("table")} inputMode="numeric" hint="Jars that can set at once." />
+          <Field label="Finishing days" {...fields.bind("aheadDays")} inputMode="numeric" hint="To trim, label and ship after the cure." />
+          <Field label="Combine within days" {...fields.bind("gatherDays")} inputMode="numeric" hint="Demand this close together shares a pot." />
         </div>
         <fieldset className="mt-2">
           <legend className="font-semibold">Working hours</legend>
@@ -88,7 +88,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         <Field label="Days off" {...fields.bind("daysOff")} placeholder={`${units.onDate(today)}, …`} />
         <FormMessage>{said}</FormMessage>
         <button type="submit" className="act" disabled={busy}>
-          Keep this
+          Save capacity
         </button>
       </form>
     </details>

@@ -14,7 +14,7 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
     <section className="mt-8" aria-label="Shopping list">
       <h2 className="border-b-[3px] border-ink pb-1">Shopping list</h2>
       {toBuy.length === 0 ? (
-        <p className="mt-2 text-soft">{drawn ? "Nothing: what is on the shelf is enough for all of it." : "Nothing is planned that takes anything."}</p>
+        <p className="mt-2 text-soft">{drawn ? "Nothing to buy: the stock is enough." : "Nothing planned needs materials."}</p>
       ) : (
         <>
           <WideTable label="Shopping list, as a table" heads={["what", "missing", "by", "needed, on hand, promised", "packs", "about"]} least={560}>
@@ -29,7 +29,11 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
                   {amount(item, item.needed)}, {item.onHand === null ? "not tracked" : amount(item, item.onHand)}, {amount(item, item.promised)}
                 </td>
                 <td className="pr-4">
-                  {item.packs === null || !item.pack ? <span className="text-soft">never bought</span> : `${item.packs} × ${amount(item, item.pack.amount)}`}
+                  {item.packs === null || !item.pack ? (
+                    <span className="text-soft">no purchase recorded</span>
+                  ) : (
+                    `${item.packs} × ${amount(item, item.pack.amount)}`
+                  )}
                 </td>
                 <td className="figure text-[18px] whitespace-nowrap">{item.cost === null ? "" : units.money(item.cost)}</td>
               </tr>
@@ -39,7 +43,7 @@ export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolea
             {sum > 0 ? (
               <>
                 Together about <strong>{units.money(sum)}</strong>
-                {open > 0 ? `, and ${open} ${open === 1 ? "line" : "lines"} whose price is not known` : ""}.{" "}
+                {open > 0 ? `, and ${open} ${open === 1 ? "line" : "lines"} without a price` : ""}.{" "}
               </>
             ) : null}
             <span className="text-soft">Packs and prices are those of the last lot.</span>

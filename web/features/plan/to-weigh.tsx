@@ -22,7 +22,7 @@ import type { PlannedCost } from "./model";
 function roundingOf(part: WeighedComponent, units: Formats): string | null {
   const off = part.mg - part.exactMg;
   if (part.count || Math.abs(off) < Math.max(5, part.exactMg * 1e-4)) return null;
-  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} by rounding (${off > 0 ? "+" : "−"}${units.n(Math.abs(off / part.exactMg) * 100, 2)} %)`;
+  return `${off > 0 ? "+" : "−"}${units.about(Math.abs(off))} from rounding (${off > 0 ? "+" : "−"}${units.n(Math.abs(off / part.exactMg) * 100, 2)} %)`;
 }
 
 type Pitcher = NonNullable<PotPlan["pitchers"]>[number];
@@ -123,7 +123,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
                   {part.name}
                   {scales.size > 1 && !part.count ? <span className="text-[14px]">, on the {part.scale.name}</span> : null}
                 </span>
-                {stocks[part.id] ? <span className="text-[14px]">{units.bulk(stocks[part.id]?.onHand ?? 0)} there</span> : null}
+                {stocks[part.id] ? <span className="text-[14px]">{units.bulk(stocks[part.id]?.onHand ?? 0)} in stock</span> : null}
               </dt>
               <dd className="flex flex-wrap items-baseline justify-between gap-x-3">
                 <Worked steps={worked.steps} name={worked.name} label={part.name}>
@@ -147,7 +147,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
         <div className="flex items-baseline justify-between border-b border-line py-2">
           <dt className="text-soft">
             total in the pot
-            {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next mark</span> : null}
+            {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next increment</span> : null}
           </dt>
           <dd>
             <Worked steps={amounts.working} name="total" label="the total">
@@ -157,7 +157,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
           </dd>
         </div>
         <div className="flex items-baseline justify-between border-b border-line py-2">
-          <dt className="text-soft">actual load</dt>
+          <dt className="text-soft">actual fragrance load</dt>
           <dd className="text-right">
             <Worked steps={amounts.working} name="load of the wax" label="the load of the wax">
               <span className="figure text-[24px]">{units.n(amounts.loadPercentOfWax, 2)} %</span>

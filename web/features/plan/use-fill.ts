@@ -113,7 +113,7 @@ function useFillLines({ products, names, specs: firstSpecs, few, rates }: FillPr
       if (specs[id]) return;
       void readSpec(workshopId, id)
         .then((found) => found && setSpecs((old) => ({ ...old, [id]: found })))
-        .catch(() => setFault("That formula cannot be read just now. Choose it again in a moment."));
+        .catch(() => setFault("That formula cannot be loaded. Choose it again in a moment."));
     },
   };
 }
@@ -154,8 +154,7 @@ export function useFill(props: FillProps) {
     }));
     try {
       const products = lines.map(choiceOf);
-      if (aim === "earn" && products.every((product) => product.worth === 0))
-        return setFault("Type what one of them earns, so that the mix can be weighed by it.");
+      if (aim === "earn" && products.every((product) => product.worth === 0)) return setFault("Type the profit on one of them.");
       const programme = leftoversProgramme(products, there, aim);
       setSolved({ lines: [...lines], materials: there, aim });
       solver.ask(programme);

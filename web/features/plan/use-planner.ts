@@ -178,8 +178,8 @@ export function useBegin(plan: PlannerState) {
   const begin = (rehearsal: boolean) => {
     const { chosen, fields, picked, from, startFrom, worked, fault, pots, warnings, inPots, choices, choice, values, draft } = plan;
     if (!chosen || !fields.check()) return;
-    if (picked.length === 0) return setSaid("Type a count for at least one vessel.");
-    if (from !== "vessels" && !startFrom) return setSaid("Type the weight to begin from.");
+    if (picked.length === 0) return setSaid("Enter how many of at least one vessel.");
+    if (from !== "vessels" && !startFrom) return setSaid("Enter the weight.");
     if (!worked?.ok) return setSaid(fault?.message ?? (pots > 1 ? "Choose a formula for each pot." : "Choose a formula."));
     const coarse = warnings.find((warning) => warning.code === "scale-too-coarse");
     if (coarse) return setSaid(coarse.message);

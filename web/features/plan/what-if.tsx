@@ -20,14 +20,14 @@ export function SeasonWorth({ lines, products, settings, season, at }: WorthProp
   const helps =
     found?.would.filter((whatIf) => whatIf.lateDays < found.now.lateDays || whatIf.late < found.now.late || whatIf.minimum < found.now.minimum) ?? [];
   return (
-    <section aria-label="What is it worth?" className="text-[15px]">
-      <h2 className="text-[17px]">What is it worth?</h2>
+    <section aria-label="What would help?" className="text-[15px]">
+      <h2 className="text-[17px]">What would help?</h2>
       {found === null ? (
         <button type="button" className="press mt-1" onClick={() => setAsked(true)}>
-          Look what would help
+          Find what would help
         </button>
       ) : helps.length === 0 ? (
-        <p className="mt-1">Neither hands, burners, hours, nor leaving one thing out helps: the cure is longer than the time that is left.</p>
+        <p className="mt-1">More people, burners or hours do not help, nor does leaving one product out: the cure is longer than the time that is left.</p>
       ) : (
         <ul className="mt-1">
           {helps.slice(0, 6).map((help) => (

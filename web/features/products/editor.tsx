@@ -41,7 +41,7 @@ export function ProductEditor(props: ProductProps) {
           {due.length > 0 ? <Warn>Test the wick again: {due.map((dueReason) => DUE_WORDS[dueReason]).join(", ")}.</Warn> : null}
           {wickless && chosenWick ? <Warn>Melts and molded pieces without a flame take no wick.</Warn> : null}
           {now.wickTest === "failed" ? <Caution title="Its wick failed">Do not sell it with this wick. Change the wick, and test again.</Caution> : null}
-          <Aside title="The price is of a pack">A pack of one is a single piece. Tealights by six are a pack of six.</Aside>
+          <Aside title="The price is of a pack">A pack of one is a single candle. Tealights in sixes are a pack of six.</Aside>
           <Aside title="Test data is not a safety certificate">Burn tests, labels and your local rules decide what may be sold.</Aside>
         </>
       }

@@ -39,16 +39,15 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
   return (
     <PageLayout
       title="Products"
-      lead="What you sell: a formula in a vessel or mold, with its wick and its price."
+      lead="What you sell: a formula in a vessel or mold, with a wick and a price."
       actions={products.length > 0 || narrowed ? add : null}
       side={
         <>
           <Aside title="Cost and price">
-            What one costs comes from the oldest lots of what it takes, with its vessel, wicks and pack. Hands and heat are in it where the workshop sets what
-            an hour of each costs.
+            The unit cost comes from the oldest lots, with vessel, wicks and packaging. Labor and energy are included if the workshop has hourly costs.
           </Aside>
           <Aside title="Testing the wick">
-            A change of scent, or of load by more than a point, can make another wick right. The product then says that its test is due again.
+            A change of scent, or of load by more than a point, can need another wick. The product's test is then due again.
           </Aside>
         </>
       }
@@ -72,8 +71,8 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
       ) : products.length === 0 ? (
         <Empty title="No product yet" action={add}>
           <p>
-            A product puts a formula into a vessel, with its wick and its price. Plans and “What can I fill?” then need only its name and a count, and each
-            batch says what a piece costs and leaves.
+            A product puts a formula into a vessel, with its wick and its price. Plans then need only its name and a count, and each batch shows its unit cost
+            and margin.
           </p>
         </Empty>
       ) : (
@@ -114,7 +113,7 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
                 <div className="sm:text-right">
                   <span className="figure text-[24px]">{worked?.enough ? worked.enough.n : "–"}</span>
                   <span className="block text-[13px] leading-tight text-soft">
-                    {worked?.enough ? `until ${nameIn(shelf, worked.enough.by)} ends` : "not tracked"}
+                    {worked?.enough ? `until ${nameIn(shelf, worked.enough.by)} runs out` : "not tracked"}
                   </span>
                 </div>
                 <div className="sm:text-right">
@@ -122,11 +121,11 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
                   <span className="block text-[13px] leading-tight text-soft">
                     {product.pack > 1 ? `for ${product.pack}, ` : ""}
                     {worked && worked.cost > 0 ? `one costs ${units.money(worked.cost)}` : "cost not known"}
-                    {worked?.margin ? `, ${units.n(worked.margin.share * 100, 0)} % left` : ""}
+                    {worked?.margin ? `, ${units.n(worked.margin.share * 100, 0)} % margin` : ""}
                   </span>
                 </div>
-                <Link className="press" href={`/plan?product=${product.id}`} aria-label={`Plan it: ${product.name}`}>
-                  Plan it
+                <Link className="press" href={`/plan?product=${product.id}`} aria-label={`Plan a batch: ${product.name}`}>
+                  Plan a batch
                 </Link>
                 <Tidy kind="product" id={product.id} name={product.name} away={product.archived} path={(id) => `/products/${id}`} />
               </li>

@@ -39,7 +39,7 @@ export const DUE_WORDS: Record<DueReason, string> = {
   wick: "the wick was changed",
 };
 
-export const TEST_WORDS: Record<WickTest, string> = { tested: "wick tested", "test due": "wick test due", failed: "wick test failed" };
+export const TEST_WORDS: Record<WickTest, string> = { tested: "wick tested", "test due": "burn test due", failed: "burn test failed" };
 
 /** The spare that a cost is reckoned with, in millionths of what is poured. */
 const SPARE = 50_000;

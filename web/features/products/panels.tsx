@@ -19,7 +19,7 @@ export function WhatItIs({ state, formulas, faults }: { state: ProductState; for
   const [adding, setAdding] = useState<{ kind: "vessel" | "wick"; name: string } | null>(null);
   return (
     <>
-      <h2 className="mb-2">What it is</h2>
+      <h2 className="mb-2">Basics</h2>
       <Field label="Name" {...fields.bind("name")} autoFocus={!product} />
       <div className="grid gap-x-4 sm:grid-cols-2">
         <Chooser
@@ -74,35 +74,19 @@ export function HowItIsSold({ state: { fields }, rates }: { state: ProductState;
   const units = useUnits();
   return (
     <div className="grid gap-x-4 sm:grid-cols-2">
-      <Field label="Price of a pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
-      <Field label="Pieces in a pack" {...fields.bind("pack")} inputMode="numeric" />
+      <Field label="Price per pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
+      <Field label="Candles per pack" {...fields.bind("pack")} inputMode="numeric" />
       <Field
         label="Sold by"
         {...fields.bind("soldBy")}
         options={[
           { value: "piece", label: "the piece" },
-          { value: "weight", label: "weight: never below the stated fill" },
+          { value: "weight", label: "weight: never below the net weight" },
         ]}
       />
-      <Field
-        label="What packing one costs"
-        unit={units.currency}
-        {...fields.bind("packCost")}
-        inputMode="decimal"
-        hint="Beside the parts below, which cost what their lots cost."
-      />
-      <Field
-        label="Hands for one piece"
-        unit="min"
-        {...fields.bind("hands")}
-        hint={rates.handsCost === null ? "Counted once the workshop says what an hour costs." : undefined}
-      />
-      <Field
-        label="Heat for one piece"
-        unit="min"
-        {...fields.bind("heat")}
-        hint={rates.heatCost === null ? "Counted once the workshop says what an hour costs." : undefined}
-      />
+      <Field label="Packing cost per pack" unit={units.currency} {...fields.bind("packCost")} inputMode="decimal" hint="Besides the parts below." />
+      <Field label="Labor per candle" unit="min" {...fields.bind("hands")} hint={rates.handsCost === null ? "Needs the labor cost per hour." : undefined} />
+      <Field label="Energy per candle" unit="min" {...fields.bind("heat")} hint={rates.heatCost === null ? "Needs the labor cost per hour." : undefined} />
     </div>
   );
 }
@@ -125,7 +109,7 @@ export function HowItIsPacked({ state }: { state: ProductState }) {
       />
       <div className="mt-3">
         <Field
-          label="Its warnings go by"
+          label="Safety warnings for"
           {...fields.bind("labelContainer")}
           options={[
             { value: "", label: `its container: ${CONTAINER_NAMES[chosenWick === "" ? "melt" : container === "mold" ? "pillar" : "container"]}` },
@@ -156,7 +140,7 @@ export function Section({ state: { drawn, chosenWick, now } }: { state: ProductS
           </p>
         </>
       ) : (
-        <p className="py-10 text-soft">Choose a vessel or mold, and it is drawn here with its fill and wick.</p>
+        <p className="py-10 text-soft">Choose a vessel or mold to see a drawing.</p>
       )}
     </section>
   );
@@ -167,8 +151,8 @@ export function WhatOneCosts({ state: { worked, now, known } }: { state: Product
   const units = useUnits();
   const { shelf } = known;
   return (
-    <section className="sheet" aria-label="What one costs">
-      <h2>What one costs</h2>
+    <section className="sheet" aria-label="Unit cost">
+      <h2>Unit cost</h2>
       {worked && worked.cost > 0 ? (
         <>
           <dl>
@@ -179,7 +163,7 @@ export function WhatOneCosts({ state: { worked, now, known } }: { state: Product
               </div>
             ))}
             <div className="flex items-baseline justify-between py-1">
-              <dt className="font-semibold">one piece</dt>
+              <dt className="font-semibold">one candle</dt>
               <dd className="figure text-[34px]">{units.money(worked.cost)}</dd>
             </div>
             {worked.margin ? (
@@ -192,13 +176,11 @@ export function WhatOneCosts({ state: { worked, now, known } }: { state: Product
             ) : null}
           </dl>
           {worked.unpriced.length > 0 ? (
-            <p className="text-[14px] text-soft">Without {worked.unpriced.map((id) => nameIn(shelf, id)).join(", ")}: no lot with a cost covers it.</p>
+            <p className="text-[14px] text-soft">Without {worked.unpriced.map((id) => nameIn(shelf, id)).join(", ")}: no lot with a cost.</p>
           ) : null}
         </>
       ) : (
-        <p className="mt-1 text-soft">
-          {worked ? "No lot of what it takes says what it cost." : "Choose a formula and a vessel, and what one costs stands here."}
-        </p>
+        <p className="mt-1 text-soft">{worked ? "No cost yet: receive stock with its cost." : "Choose a formula and a vessel to see the unit cost."}</p>
       )}
     </section>
   );
@@ -211,7 +193,7 @@ export function WickTest({ state: { product, chosenWick }, saving: { sayTest, bu
     <section className="sheet" aria-label="Wick test">
       <h2>{TEST_WORDS[product.wickTest]}</h2>
       <p className="mt-1 text-[15px] text-soft">
-        After at least three sessions and a burn to the end, say how the wick did with this scent, load, wax and vessel.
+        After at least three sessions and a burn to the end, record how the wick did with this scent, load, wax and vessel.
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         <Link className="press" href={`/burn/new?product=${product.id}`}>
@@ -219,17 +201,17 @@ export function WickTest({ state: { product, chosenWick }, saving: { sayTest, bu
         </Link>
         {product.wickTest !== "tested" ? (
           <button type="button" className="press" disabled={busy} onClick={() => sayTest("tested")}>
-            Tested, and it holds
+            Passed
           </button>
         ) : null}
         {product.wickTest !== "failed" ? (
           <button type="button" className="press" disabled={busy} onClick={() => sayTest("failed")}>
-            It failed
+            Failed
           </button>
         ) : null}
         {product.wickTest !== "test due" ? (
           <button type="button" className="press" disabled={busy} onClick={() => sayTest("test due")}>
-            Test it again
+            Retest
           </button>
         ) : null}
       </div>

@@ -227,7 +227,7 @@ export function useProductSaving({ product, fields, draft, formulaId, containerI
       draft.drop();
       setSaid("");
       // Said beside the page: it is read again, and what is said on it would be gone.
-      toast(outcome.value.dueAgain.length > 0 ? "Saved. Its wick test is due again." : "Saved.");
+      toast(outcome.value.dueAgain.length > 0 ? "Saved. Its burn test is due again." : "Saved.");
       if (product) router.refresh();
       else router.push(`/products/${outcome.value.id}`);
     });

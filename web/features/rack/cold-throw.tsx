@@ -72,18 +72,18 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
       {points.length > 0 ? (
         <Curve points={points} least={daysAfter(pouredAt, times.testFrom)} best={daysAfter(pouredAt, times.sellFrom)} />
       ) : (
-        <p className="text-soft">Not smelled yet. At a day it can be almost nothing, and good at two: smell it at the same ages each time.</p>
+        <p className="text-soft">No scent scores yet. Score at the same cure ages each time: at one day it can be faint, and good at two.</p>
       )}
       {next ? (
         <p className="mt-1">
-          To be smelled at {next.days} {next.days === 1 ? "day" : "days"}:{" "}
+          Score it at {next.days} {next.days === 1 ? "day" : "days"}:{" "}
           <strong>{Date.parse(next.at) <= Date.parse(now) ? "now" : units.dayClock(next.at)}</strong>
         </p>
       ) : null}
-      <p className="mt-2 font-semibold">{nose ? `How strong does ${nose} find it?` : "Choose who is working first: a score without its nose says little."}</p>
+      <p className="mt-2 font-semibold">{nose ? `Score by ${nose}` : "Choose who is working first: scores are compared within one person."}</p>
       <Score disabled={!nose} onScore={(value) => void score(value)} />
       <label className="mt-2 block text-[15px]">
-        In which room <input className="entry !w-[180px]" list="rooms" maxLength={60} value={room} onChange={(event) => setRoom(event.target.value)} />
+        Room <input className="entry !w-[180px]" list="rooms" maxLength={60} value={room} onChange={(event) => setRoom(event.target.value)} />
       </label>
       <datalist id="rooms">
         {["bathroom", "bedroom", "living room", ...rooms].map((text) => (

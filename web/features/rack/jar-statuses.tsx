@@ -23,8 +23,8 @@ export function Fates({ batch }: { batch: Batch }) {
     () => ({
       product: { initial: plan.products[0]?.key ?? "", parse: (raw: string) => good(raw) } satisfies FieldRule<string>,
       jars: countRule({ least: 1, most: 100_000, name: "jars" }, "1"),
-      from: fate("rack", "Say what they were."),
-      to: fate("", "Say what becomes of them."),
+      from: fate("rack", "Choose the present status."),
+      to: fate("", "Choose the new status."),
       whom: text(120),
       early: text(300),
     }),
@@ -47,8 +47,8 @@ export function Fates({ batch }: { batch: Batch }) {
     else setSaid(refusal.message);
   };
   return (
-    <section className="sheet" aria-label="What became of the jars">
-      <h2>What became of the jars</h2>
+    <section className="sheet" aria-label="Jar status">
+      <h2>Jar status</h2>
       <ul className="mt-1">
         {namedLines(plan.products).map((line) => {
           const { counts, filled, stopped } = jarStatusesOf(plan, state, line.key);
@@ -81,18 +81,18 @@ export function Fates({ batch }: { batch: Batch }) {
             <Field label="Of which" {...fields.bind("product")} options={namedLines(plan.products).map((line) => ({ value: line.key, label: line.name }))} />
           ) : null}
           <Field label="How many jars" {...fields.bind("jars")} inputMode="numeric" />
-          <Field label="They were" {...fields.bind("from")} options={JAR_STATUSES_BY_HAND.map((item) => ({ value: item, label: JAR_STATUS_WORDS[item] }))} />
+          <Field label="From" {...fields.bind("from")} options={JAR_STATUSES_BY_HAND.map((item) => ({ value: item, label: JAR_STATUS_WORDS[item] }))} />
           <Field
-            label="They become"
+            label="To"
             {...fields.bind("to")}
             options={[{ value: "", label: "choose" }, ...JAR_STATUSES_BY_HAND.map((item) => ({ value: item, label: JAR_STATUS_WORDS[item] }))]}
           />
-          <Field label="To whom, or where" {...fields.bind("whom")} />
+          <Field label="Recipient or place" {...fields.bind("whom")} />
         </div>
-        {early && sells ? <Field label="Why before the least cure" {...fields.bind("early")} /> : null}
+        {early && sells ? <Field label="Reason for selling before the minimum cure" {...fields.bind("early")} /> : null}
         <FormMessage>{said}</FormMessage>
         <button type="submit" className="press !min-h-[56px]">
-          Put it down
+          Save
         </button>
       </form>
     </section>

@@ -25,7 +25,7 @@ interface OnRackProps extends BatchProps {
 function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; onRelease: (note: string) => Promise<void> }) {
   const [asked, setAsked] = useState(false);
   const rules = useMemo(
-    () => ({ note: { initial: "", parse: (text: string) => (text.trim() ? good(text.trim()) : bad("empty", "Say why it is released without one.")) } }),
+    () => ({ note: { initial: "", parse: (text: string) => (text.trim() ? good(text.trim()) : bad("empty", "Enter why it is released without one.")) } }),
     [],
   );
   const fields = useFields(rules);
@@ -56,7 +56,7 @@ function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; on
       }}
     >
       <p className="font-semibold">▲ No burn test is recorded for this wick, jar and wax. Release it anyway?</p>
-      <p>Cured is not tested: whether it soots, drowns or heats its jar, only a burn tells.</p>
+      <p>Curing is not a test: only a burn shows whether it soots, drowns or overheats its jar.</p>
       <Field label="Why" {...fields.bind("note")} autoFocus hint="Kept with the batch, and shown where it is packed." />
       <div className="mt-2 flex flex-wrap gap-3">
         <button type="submit" className="act">
@@ -76,7 +76,7 @@ export function OnRack(props: OnRackProps) {
   const { plan, state, now } = batch;
   const units = useUnits();
   const [said, setSaid] = useState("");
-  useKeys([{ key: "u", does: "take the last entry back", run: () => void batch.undo() }]);
+  useKeys([{ key: "u", does: "delete the last entry", run: () => void batch.undo() }]);
   const blocks = [
     ...releaseBlocks(plan, state, now),
     ...props.tests.flatMap((test) => (test.test === "failed" ? [`the wick of ${test.product} failed its burn test`] : [])),
@@ -101,19 +101,19 @@ export function OnRack(props: OnRackProps) {
             Inspect batch
           </Link>
           <Link className="press" href={`/records/${props.batch.id}`}>
-            Read its record
+            View record
           </Link>
         </>
       }
       side={
         <>
-          {!batch.pouredAt ? <Warn>Nothing is poured yet: nothing of it stands on the rack.</Warn> : null}
+          {!batch.pouredAt ? <Warn>Nothing is poured yet.</Warn> : null}
           {batch.phase === "setting" && batch.times ? <Warn>Do not move it until {units.dayClock(batch.times.setAt)}.</Warn> : null}
           <Aside title="Sun and draft">
-            Direct sun makes candles sweat overnight; a draft cools one side first. What is noted here is held against flaws later.
+            Direct sun makes candles sweat overnight; a draft cools one side first. What you record here is compared with flaws later.
           </Aside>
-          <Aside title="Noses">One person's 9 is another's 7: each has a line of their own.</Aside>
-          <Caution title="Test data is not a safety certificate">Labels, rules and insurance are your country's to say.</Caution>
+          <Aside title="Scent scores">One person's 9 is another's 7, so each has a line.</Aside>
+          <Caution title="Test data is not a safety certificate">Rules for labels, safety and insurance depend on your country.</Caution>
         </>
       }
     >
@@ -124,12 +124,12 @@ export function OnRack(props: OnRackProps) {
             ✓ Released for sale {units.dayClock(state.released.at)}
             {state.released.note ? <span className="font-normal text-ink">, without a burn test: “{state.released.note}”</span> : null}{" "}
             <Link className="press ml-2" href="/sell/pack">
-              Pack it
+              Pack jars
             </Link>
           </p>
         ) : blocks.length > 0 ? (
           <p>
-            <strong>Not to be released yet:</strong> {blocks.join("; ")}.
+            <strong>Cannot be released yet:</strong> {blocks.join("; ")}.
           </p>
         ) : isTested ? (
           <button type="button" className="act" data-next-step onClick={() => void release("")}>

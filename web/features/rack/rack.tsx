@@ -22,17 +22,15 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
   return (
     <PageLayout
       title="Rack"
-      lead="Poured batches, setting and curing by the clock: what is due stands first."
+      lead="Batches that are setting and curing, the most urgent first."
       side={
         <>
-          <Aside title="Setting">
-            Leave jars unmoved for a day, out of sun and draft. About 10 cm apart, or close but evenly: what matters is the same cooling all round each jar.
-          </Aside>
+          <Aside title="Setting">Do not move jars for a day, out of sun and drafts. Space them evenly, so that each jar cools the same all around.</Aside>
           <Aside title="Testing too early">
-            Wax firms up as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the process; the supplier's
-            sheet comes first.
+            Wax hardens as it cures. A wick that floods the pool on day one may be right, or tunnel, in week two. Times follow the process; the supplier's data
+            comes first.
           </Aside>
-          <Aside title="Selling">Cured is not tested. Burn tests, labels and your local rules still decide.</Aside>
+          <Aside title="Selling">Curing is not a safety test. Burn tests, labels and your local rules decide.</Aside>
         </>
       }
     >
@@ -59,7 +57,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
         <NothingFound what="batch" />
       ) : batches.length === 0 ? (
         <Empty title="Nothing is setting or curing">
-          <p>A batch comes here when it is marked poured on the bench. It then says until when to leave it, when it may be tested and when it is cured.</p>
+          <p>A batch comes here when it is marked poured on the bench. It then says until when to leave it, when it ready to burn-test and when it is cured.</p>
         </Empty>
       ) : (
         <ul>
@@ -89,7 +87,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
                     {batch.stopped > 0 ? <span className="text-safety"> · ⚠ {batch.stopped} must not be sold</span> : null}
                   </>
                 }
-                action={batch.next ? "Go to the pot" : look ? "Inspect batch" : "At the rack"}
+                action={batch.next ? "Go to the pot" : look ? "Inspect batch" : "Open on the rack"}
               >
                 <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} />
               </BatchRow>

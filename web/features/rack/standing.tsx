@@ -39,20 +39,20 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
     setFile(file);
     setColumns(read.ok ? read.columns : []);
     if (!read.ok) return setSaid(read.message);
-    if (read.columns.length > 1 && column === undefined) return setSaid("Choose the column of this file that is the room's.");
+    if (read.columns.length > 1 && column === undefined) return setSaid("Choose the column with the room temperature.");
     const found = roomOf(read.readings, pouredAt, now);
     if (!found)
       return setSaid(
-        `It was read from ${units.full(read.readings[0]?.at ?? now)} to ${units.full(read.readings.at(-1)?.at ?? now)}, before or after these jars stood there.`,
+        `Its readings are from ${units.full(read.readings[0]?.at ?? now)} to ${units.full(read.readings.at(-1)?.at ?? now)}, when these jars were not there.`,
       );
     setSaid((await batch.record({ kind: "room", payload: found }))?.message ?? "");
   };
   const newest = state.rooms.at(-1);
   return (
-    <section className="sheet" aria-label="Where they stand">
-      <h2>Where they stand</h2>
+    <section className="sheet" aria-label="Storage place">
+      <h2>Storage place</h2>
       <p className="mt-1">
-        {state.stands?.shelf ? <strong>{state.stands.shelf}</strong> : <span className="text-soft">Not noted yet.</span>}
+        {state.stands?.shelf ? <strong>{state.stands.shelf}</strong> : <span className="text-soft">Not recorded yet.</span>}
         {state.stood?.sun ? <span className="text-hot"> · stood in the sun</span> : null}
         {state.stood?.draft ? " · stood in a draft" : null}
         {newest ? ` · room ${newest.readings > 1 ? `${units.t(newest.low)} to ${units.t(newest.high)}` : units.t(newest.mean)}` : null}
@@ -73,7 +73,7 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           <input type="checkbox" className="size-6" checked={draft} onChange={(event) => setDraft(event.target.checked)} /> in a draft
         </label>
         <button type="button" className="press !min-h-[56px]" onClick={() => void place()}>
-          They stand there
+          Save place
         </button>
       </div>
       <form
@@ -88,10 +88,10 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           <Field label={`Room now, °${units.temperature}`} {...fields.bind("room")} inputMode="decimal" />
         </div>
         <button type="submit" className="press mb-[22px]">
-          Note it
+          Save
         </button>
       </form>
-      <LoggerInput label="Or from a logger's file" onFile={(file) => void take(file)} />
+      <LoggerInput label="Or from a logger file" onFile={(file) => void take(file)} />
       {file ? (
         <LoggerColumn
           columns={[{ at: -1, name: "choose…" }, ...columns].slice(columns.length > 1 ? 0 : 1)}

@@ -40,8 +40,8 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
       </ul>
       {state.repairs.map((repair) => (
         <p key={repair.eventId} className="border-b border-line py-1">
-          {defectOf(repair.defect)?.name} mended by {repair.how}, {repair.jars} jars{repair.mg ? `, ${units.g(repair.mg)}` : ""}:{" "}
-          {repair.held === null ? "second look due" : `held on ${repair.held} of ${repair.jars}`}
+          {defectOf(repair.defect)?.name} reworked by {repair.how}, {repair.jars} jars{repair.mg ? `, ${units.g(repair.mg)}` : ""}:{" "}
+          {repair.held === null ? "recheck due" : `fixed on ${repair.held} of ${repair.jars}`}
         </p>
       ))}
       {state.jarStatuses.length > 0

@@ -58,7 +58,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   ];
   return (
     <section className="mt-5" aria-label="Cost">
-      <h2>What it cost</h2>
+      <h2>Cost</h2>
       <dl>
         {rows.map((row) => (
           <div key={row.key} className="flex items-baseline justify-between border-b border-line py-1">
@@ -71,13 +71,13 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
         ))}
       </dl>
       <details className="mt-1 text-[15px]">
-        <summary className="text-soft">from which lots</summary>
+        <summary className="text-soft">lots used</summary>
         <ul>
           {taken.flatMap((use) =>
             use.taken.map((item) => (
               <li key={`${use.materialId} ${item.lotId}`} className="flex justify-between border-b border-line py-1">
                 <span>
-                  {nameOf(use.materialId)}, {item.lotId === null ? "no lot covers it" : item.code ? `lot ${item.code}` : "lot without a code"}:{" "}
+                  {nameOf(use.materialId)}, {item.lotId === null ? "no matching lot" : item.code ? `lot ${item.code}` : "lot without a code"}:{" "}
                   {pieces.has(use.materialId) ? item.amount : units.g(item.amount)}
                 </span>
                 <span className="figure">{item.cost === null ? "no cost" : units.money(item.cost)}</span>
@@ -86,9 +86,9 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
           )}
         </ul>
       </details>
-      {unknown.length > 0 ? <p className="mt-1 text-[14px] text-soft">Without the cost of {unknown.join(", ")}: no lot with a cost covers all of it.</p> : null}
+      {unknown.length > 0 ? <p className="mt-1 text-[14px] text-soft">Without the cost of {unknown.join(", ")}: no lots with a cost for all of it.</p> : null}
       <p className="mt-1 text-[14px] text-soft">
-        Each pot is shared by what it poured, spare and all; vessel and wicks as drawn. Labels, heat and hands are not in it.
+        Each pot's cost is split by the weight poured, extra included, plus vessels and wicks. Labels, energy and labor are not included.
       </p>
     </section>
   );

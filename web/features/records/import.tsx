@@ -36,7 +36,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
         router.refresh();
       } else setFault(told.error.message);
     } catch {
-      setFault("The program cannot be reached just now. Nothing was taken in: try again in a moment.");
+      setFault("Cannot reach the program. Nothing was imported: try again in a moment.");
     } finally {
       setBusy(false);
     }
@@ -46,10 +46,9 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
       title="Import a record"
       lead={`Into ${workshopName}.`}
       side={
-        <Aside title="What comes with it">
-          The batch with every entry, and the formula, materials, vessels, instruments and people it names. What is here already under the same id is kept. The
-          format is published as a <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>, and that of{" "}
-          <a href="/api/v1/schemas/burn-record.json">burn trials</a> too.
+        <Aside title="What is imported">
+          The batch with every entry, and the formula, materials, vessels, instruments and people it names. Existing items are kept. The format is published as
+          a <a href="/api/v1/schemas/batch-record.json">JSON Schema</a>, and that of <a href="/api/v1/schemas/burn-record.json">burn trials</a> too.
         </Aside>
       }
     >
@@ -73,15 +72,17 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
         <label className="mt-3 flex items-start gap-3">
           <input type="checkbox" className="mt-1 h-5 w-5" checked={draws} onChange={(event) => setDraws(event.target.checked)} />
           <span>
-            <span className="font-semibold">What it used is drawn from the stock here</span>
-            <span className="block text-[15px] text-soft">Decided now, once. Leave it for a batch that another workshop made from its own stock.</span>
+            <span className="font-semibold">Deduct what it used from the stock here</span>
+            <span className="block text-[15px] text-soft">
+              This cannot be changed later. Leave it off for a batch that another workshop made from its own stock.
+            </span>
           </span>
         </label>
         <p id="import-fault" role={fault ? "alert" : undefined} className="mt-2 font-semibold text-hot">
           {fault ? `▲ ${fault}` : ""}
         </p>
         <button type="submit" className="act mt-2" data-next-step disabled={busy}>
-          {busy ? "Importing" : "Import it"}
+          {busy ? "Importing" : "Import record"}
         </button>
       </form>
       {taken ? (
@@ -95,7 +96,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
             ))}
           </ul>
           <Link className="press mt-3" href={taken.trialId ? `/burn/${taken.trialId}` : `/records/${taken.batchId}`}>
-            {taken.trialId ? "Look at the trial" : "Read its record"}
+            {taken.trialId ? "Look at the trial" : "View record"}
           </Link>
         </section>
       ) : null}

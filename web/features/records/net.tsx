@@ -4,7 +4,7 @@ import { netOfBatch, QUANTITY_RULES, quantityRulesOf } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
 
-const SAYS = { pass: "✓ holds what it states", fail: "✕ does not hold what it states", too_few: "? too few were weighed" } as const;
+const SAYS = { pass: "✓ meets the net weight", fail: "✕ below the net weight", too_few: "? too few were weighed" } as const;
 const TONE = { pass: "text-inside", fail: "text-hot", too_few: "text-soft" } as const;
 
 /** Whether jars that are sold by weight hold what they state, from what was weighed at pouring. */
@@ -28,7 +28,7 @@ export function Net({ batch }: { batch: Batch }) {
           </p>
           {answer.fill_to_pass_g !== null && answer.fill_to_pass_g > answer.mean_g ? (
             <p className="text-[15px]">
-              With this spread a lot with a mean fill of <strong>{g(answer.fill_to_pass_g)}</strong> passes in at least{" "}
+              With this variation, a lot with a mean fill of <strong>{g(answer.fill_to_pass_g)}</strong> passes in at least{" "}
               {units.n((answer.fill_passes_share ?? 0) * 100, 0)} of 100 cases: {g(answer.fill_to_pass_g - answer.mean_g)} more, or weigh each.
             </p>
           ) : null}

@@ -58,18 +58,18 @@ function ClosingOf({ batch, id, missing, onSaid }: { batch: Batch; id: string; m
         {state.closed.missing.length ? `Without: ${state.closed.missing.join(", ")}.` : "Nothing was missing."}
       </Aside>
       <button type="button" className="press" onClick={() => void reopen()}>
-        Reopen it
+        Reopen record
       </button>
     </>
   ) : (
     <>
       {missing.length > 0 ? (
-        <Warn>Missing: {missing.join(", ")}. You can close it all the same; the record will say so.</Warn>
+        <Warn>Missing: {missing.join(", ")}. You can close it anyway; the record will say so.</Warn>
       ) : (
         <Aside title="Complete">Every step was recorded and the jars were inspected.</Aside>
       )}
       <button type="button" className="act" data-next-step onClick={() => void close()}>
-        {missing.length > 0 ? "Close it as it is" : "Close the record"}
+        {missing.length > 0 ? "Close anyway" : "Close the record"}
       </button>
       {batch.pouredAt ? (
         <Link className="press" href={`/inspect/${id}`}>
@@ -131,7 +131,7 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
       </table>
       {lost.length > 0 ? (
         <p className="mt-2">
-          ▲ Lost before pouring, and drawn from stock as well:{" "}
+          ▲ Lost before pouring, and deducted from stock too:{" "}
           {lost
             .map((part) => {
               const amount = state.lost[partKey(at, part.id)] ?? 0;
@@ -143,9 +143,9 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
       ) : null}
       <p className="my-2">
         Asked for {units.percent(pot.recipe.loadPpm, 3)} of the {pot.recipe.basis}
-        {load === null ? "" : `; actual load ${units.n(load, 2)} % of the wax`}
-        {pot.maxLoadPpm === null ? "" : `; the largest load is ${units.percent(pot.maxLoadPpm)}`}.
-        {pot.sparePpm > 0 ? ` Spare ${units.percent(pot.sparePpm)}.` : ""}
+        {load === null ? "" : `; actual fragrance load ${units.n(load, 2)} % of the wax`}
+        {pot.maxLoadPpm === null ? "" : `; the maximum load is ${units.percent(pot.maxLoadPpm)}`}.
+        {pot.sparePpm > 0 ? ` Extra ${units.percent(pot.sparePpm)}.` : ""}
       </p>
       <PotStrip parts={pot.components} height={30} />
     </div>
@@ -178,7 +178,7 @@ function Products({ batch: { plan, state, pouredAt } }: { batch: Batch }) {
               </span>
             ) : null}
             {pouredAt && filledOf(plan, state, product.key) !== product.count ? (
-              <span className="block font-semibold">{filledOf(plan, state, product.key)} really filled</span>
+              <span className="block font-semibold">{filledOf(plan, state, product.key)} filled</span>
             ) : null}
             {stoppedOf(plan, state, product.key) > 0 ? (
               <span className="block font-semibold text-safety">
@@ -201,7 +201,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
   const missing = missingToClose(plan, state, now);
   return (
     <PageLayout
-      title={`${plan.rehearsal ? "Rehearsal" : "Batch"} ${props.batch.number}: ${batch.title}`}
+      title={`${plan.rehearsal ? "Practice run" : "Batch"} ${props.batch.number}: ${batch.title}`}
       lead={`Version ${plan.pots.map((pot) => pot.versionNumber).join(" and ")} · ${plan.process.name} · started ${units.dayClock(state.startedAt)} · ${PHASE[batch.phase]}`}
       actions={<Files id={props.batch.id} />}
       side={
@@ -213,10 +213,10 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
           </Link>
           {props.batch.formulaId ? (
             <Link className="press" href={`/formulas/${props.batch.formulaId}`}>
-              Open its formula
+              View formula
             </Link>
           ) : null}
-          <Aside title="What a record is not">Test data is not a safety certificate. Labels, rules and insurance are your country's to say.</Aside>
+          <Aside title="What a record is not">Test data is not a safety certificate. Rules for labels, safety and insurance depend on your country.</Aside>
         </div>
       }
     >
@@ -240,7 +240,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
           <Products batch={batch} />
           {props.batch.drawsStock ? null : (
             <p className="mt-3 text-[15px] text-soft">
-              {plan.rehearsal ? "A rehearsal: no wax was touched, and nothing of it counts." : "Imported: it draws no stock here."}
+              {plan.rehearsal ? "A practice run: no wax was used, and nothing of it counts." : "Imported: not deducted from stock here."}
             </p>
           )}
           <Net batch={batch} />
@@ -249,7 +249,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
         <section className="sheet">
           <h2>Setting and curing</h2>
           {batch.times ? <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
-          <h2 className="mt-5">Look-over</h2>
+          <h2 className="mt-5">Inspection</h2>
           {state.lookedAt ? <p className="text-soft">{units.dayClock(state.lookedAt)}</p> : <p className="mt-1 text-soft">Not inspected yet.</p>}
           <CameOut plan={plan} state={state} id={props.batch.id} />
           {state.lookedAt && state.flaws.length === 0 ? <p className="font-semibold text-inside">✓ no flaw found</p> : null}

@@ -23,13 +23,13 @@ export function Records({
   return (
     <PageLayout
       title="Records"
-      lead="Closed batches, kept whole."
+      lead="Closed batches."
       actions={
         <Link className="press" href="/records/import">
           Import a record
         </Link>
       }
-      side={<Aside title="Why keep them">When a candle disappoints, the answer is in what was different from the batches that were fine.</Aside>}
+      side={<Aside title="Why keep them">When a candle disappoints, compare it with the batches that were fine.</Aside>}
     >
       {batches.length > 0 || narrowed ? (
         <FindBar
@@ -59,10 +59,7 @@ export function Records({
             </Link>
           }
         >
-          <p>
-            When a batch is inspected and you are done with it, close its record. It then stands here with its heat line, its amounts and its flaws. Open a
-            batch from the rack to close it.
-          </p>
+          <p>Close a batch's record when it is inspected and finished. It is then listed here. Open a batch from the rack to close it.</p>
         </Empty>
       ) : (
         <ul>
@@ -78,7 +75,7 @@ export function Records({
                   ? `abandoned${batch.abandoned.why ? `: ${batch.abandoned.why}` : ""}; the wax was ${batch.abandoned.wax}`
                   : `${batch.flaws === 0 ? "no flaws" : batch.flaws === 1 ? "1 flaw" : `${batch.flaws} flaws`}${batch.closed?.missing.length ? `, closed without ${batch.closed.missing.join(", ")}` : ""}`
               }
-              action="Read it"
+              action="View record"
             >
               <div className="text-[15px] text-soft">
                 {batch.closed ? `closed ${units.day(batch.closed.at)}` : batch.abandoned ? `abandoned ${units.day(batch.abandoned.at)}` : ""}

@@ -64,7 +64,7 @@ function LabelCard({ hazard, language }: { hazard: MixHazard; language: Language
 function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard }) {
   const units = useUnits();
   return (
-    <WideTable label="What the candle is made of" least={420} heads={["in the candle", "of", "supplier's sheet"]}>
+    <WideTable label="Composition" least={420} heads={["in the candle", "of", "supplier's sheet"]}>
       {parts.map((part) => (
         <tr key={part.id} className="border-t border-line align-baseline">
           <td className="figure py-1 pr-4 text-[19px]">{units.n(part.percent, 3)} %</td>
@@ -74,10 +74,10 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
           <td>
             {hazard.without.some((other) => other.id === part.id) ? (
               <Link className="font-semibold text-hot underline" href={`/shelf/${part.kind}/${part.id}`}>
-                ▲ none: put it in
+                ▲ none: add it
               </Link>
             ) : (
-              <Link className="underline" href={`/shelf/${part.kind}/${part.id}`} aria-label={`✓ here: the sheet of ${part.name}`}>
+              <Link className="underline" href={`/shelf/${part.kind}/${part.id}`} aria-label={`✓ sheet of ${part.name}`}>
                 ✓ here
               </Link>
             )}
@@ -116,10 +116,10 @@ function CutOffs({ answer, settings, version }: { answer: MixHazard["answer"]; s
   return (
     <Aside title={used ? "Small shares are left out" : "Small shares count too"}>
       The regulation lets ingredients below its cut-off values (annex I, table 1.1) be left out.{" "}
-      {used ? "That is chosen here, for all labels." : "Here all of them count: the cautious side."}{" "}
+      {used ? "That is chosen, for all labels." : "Here all of them count, which is cautious."}{" "}
       {other === null
         ? "For this candle it makes no difference."
-        : `The other way this label would bear ${[...other.classes, ...other.euh].join(", ") || "no class"}.`}
+        : `With the other choice this label would have ${[...other.classes, ...other.euh].join(", ") || "no class"}.`}
       <button
         type="button"
         className="press mt-2"
@@ -143,9 +143,7 @@ function Ufi({ formulaId, settings, version }: { formulaId: string; settings: La
     const all = fields.check();
     if (!all) return;
     const { [formulaId]: _old, ...others } = settings.ufis;
-    save({ ufis: all.ufi === "" ? others : { ...others, [formulaId]: all.ufi } }, "The UFI stands on its labels.", (message) =>
-      fields.refuse({ ufi: [message] }),
-    );
+    save({ ufis: all.ufi === "" ? others : { ...others, [formulaId]: all.ufi } }, "The UFI is on its labels.", (message) => fields.refuse({ ufi: [message] }));
   };
   return (
     <form
@@ -157,7 +155,7 @@ function Ufi({ formulaId, settings, version }: { formulaId: string; settings: La
       }}
     >
       <div className="w-[260px]">
-        <Field label="UFI" {...fields.bind("ufi")} hint="Of a mixture that is classified for health: the code under which it is notified." />
+        <Field label="UFI" {...fields.bind("ufi")} hint="For a mixture classified for health: the code under which it is notified." />
       </div>
       <button type="submit" className="press mt-[27px]" disabled={busy}>
         Keep it
@@ -171,15 +169,15 @@ function Ufi({ formulaId, settings, version }: { formulaId: string; settings: La
 function LoadsWithout({ load, loads }: Pick<HazardViewProps, "load" | "loads">) {
   const units = useUnits();
   return load && loads.length > 0 ? (
-    <section aria-label="Loads without" className="mb-5">
-      <h2 className="border-b-[3px] border-ink pb-1">The largest load without it</h2>
+    <section aria-label="Maximum load without each class" className="mb-5">
+      <h2 className="border-b-[3px] border-ink pb-1">Maximum load without it</h2>
       <p className="py-2 text-soft">
-        This formula carries <span className="figure text-[22px] text-ink">{units.percent(load.ppm)}</span> of the {load.basis}.
+        This formula has <span className="figure text-[22px] text-ink">{units.percent(load.ppm)}</span> of the {load.basis}.
       </p>
       {loads.map((load) => (
         <p key={load.class} className="flex items-baseline justify-between gap-3 border-b border-line py-1">
           <span>without {load.class}</span>
-          <span className="figure text-[26px]">{load.loadPpm === null ? "none would do" : units.percent(load.loadPpm)}</span>
+          <span className="figure text-[26px]">{load.loadPpm === null ? "no load avoids it" : units.percent(load.loadPpm)}</span>
         </p>
       ))}
     </section>
@@ -190,10 +188,10 @@ function LoadsWithout({ load, loads }: Pick<HazardViewProps, "load" | "loads">) 
 function Missing({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> }) {
   const missing = [
     ...hazard.answer.alike.map(
-      ([a, b]) => `“${a}” and “${b}”: one substance? Then spell them alike in the sheets, or give both its CAS number. If not, give each its own.`,
+      ([a, b]) => `“${a}” and “${b}”: are they one substance? Then spell them alike, or give both the same CAS number. If not, give each its own.`,
     ),
     ...hazard.answer.missing,
-    ...hazard.unread.map((text) => `${text} is not reckoned with here`),
+    ...hazard.unread.map((text) => `${text} is not calculated here`),
   ];
   return missing.length > 0 ? (
     <section className="mt-6" aria-label="What is missing">
@@ -215,11 +213,11 @@ function Working({ hazard }: { hazard: NonNullable<HazardViewProps["hazard"]> })
   return (
     <section className="mt-6" aria-label="Working">
       <h2 className="border-b-[3px] border-ink pb-1">Each class and its sum</h2>
-      {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet here names anything that is classified.</p> : null}
+      {hazard.answer.working.length === 0 ? <p className="py-2 text-soft">No sheet lists a classified ingredient.</p> : null}
       <WideTable label="Sums" least={620} heads={["met", "rule", "comes to", "limit", "from"]}>
         {hazard.answer.working.map((item) => (
           <tr key={item.rule} className="border-t border-line align-baseline">
-            <td className="py-1 pr-3 font-bold">{item.met ? <span className="text-hot">▲ met</span> : <span className="text-soft">not met</span>}</td>
+            <td className="py-1 pr-3 font-bold">{item.met ? <span className="text-hot">▲ applies</span> : <span className="text-soft">not met</span>}</td>
             <td className="pr-4">{item.rule}</td>
             <td className="figure pr-4">{units.n(item.value, 4)}</td>
             <td className="figure pr-4">{units.n(item.limit, 4)}</td>
@@ -282,7 +280,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, settings
   return (
     <PageLayout
       title={of ? `Hazard label: ${of.name}` : "Hazard label"}
-      lead={of?.kind === "batch" ? "As it was really weighed." : "Of the mixture as it is blended, by the sheets of its suppliers."}
+      lead={of?.kind === "batch" ? "As it was weighed." : "For the mixture as blended, from the suppliers' safety data sheets."}
       actions={
         of ? (
           <Link className="press" href={of.kind === "batch" ? `/records/${of.id}` : `/formulas/${of.id}`}>
@@ -292,15 +290,16 @@ export function HazardView({ of, hazard, loads, load, planned, batches, settings
       }
       side={
         <>
-          <Caution title="A draft, never more">
-            A competent person checks it before it is printed for sale. Rules differ by country, and change; the supplier’s own sheet for your load comes first.
+          <Caution title="A draft">
+            Have it checked by a competent person before it is printed for sale. Rules differ by country, and change; the supplier’s own sheet for your load
+            comes first.
           </Caution>
-          {planned.length > 0 ? <Warn>Not weighed, so the plan stands in: {planned.join(", ")}.</Warn> : null}
+          {planned.length > 0 ? <Warn>Not weighed, so the plan is used: {planned.join(", ")}.</Warn> : null}
           <Aside title="The rules">
             {CLP.name}: {CLP.source}. For {CLP.where}. As of {units.onDate(CLP.asOf)}.
           </Aside>
           {hazard ? <CutOffs answer={hazard.answer} settings={settings} version={version} /> : null}
-          <Aside title="The worst of a range counts">Where a sheet says 10 to 25 %, 25 % is reckoned. One ingredient of two oils is added up.</Aside>
+          <Aside title="Ranges use the highest value">If a sheet says 10 to 25 %, 25 % is used. An ingredient of two oils is added up.</Aside>
         </>
       }
     >
@@ -328,7 +327,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, settings
             </div>
             <div>
               <LoadsWithout load={load} loads={loads} />
-              <h2 className="border-b-[3px] border-ink pb-1">What it is made of</h2>
+              <h2 className="border-b-[3px] border-ink pb-1">Composition</h2>
               <Parts parts={hazard.parts} hazard={hazard} />
             </div>
           </div>
@@ -337,7 +336,7 @@ export function HazardView({ of, hazard, loads, load, planned, batches, settings
           <Batches batches={batches} />
         </>
       ) : (
-        <p className="text-soft">Choose a formula or a product. What its suppliers’ sheets say is reckoned at the load it really has.</p>
+        <p className="text-soft">Choose a formula or a product. Its suppliers' safety data sheets are used at its load.</p>
       )}
     </PageLayout>
   );

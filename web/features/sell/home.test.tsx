@@ -66,10 +66,10 @@ describe("selling, at a glance", () => {
       [order(1, { wantedOn: "2026-03-12" }, 5), order(2, {}, 2), order(3, { wantedOn: "2026-03-23" }, 0), order(4, { wantedOn: null }, 0)],
       [finishedGoods("a", { packed: 1, loose: 2, shortage: 7 })],
     );
-    expect(text).toMatch(/2 d late .*Order of 1.*lacks 2 × Thing a/);
+    expect(text).toMatch(/2 d late .*Order of 1.*short 2 × Thing a/);
     expect(text).toMatch(/today .*Order of 2/);
     // Two are wanted and three are there.
-    expect(/Order of 2(.*?)Order of 3/.exec(text)?.[1]).toContain("all of it is there");
+    expect(/Order of 2(.*?)Order of 3/.exec(text)?.[1]).toContain("all in stock");
     expect(text).toMatch(/9 d .*Order of 3/);
     expect(text).toMatch(/– no day .*Order of 4/);
   });
@@ -81,7 +81,7 @@ describe("selling, at a glance", () => {
     expect(text).toMatch(/Order of 2.*4 × Thing a.*4 sold, €66\.00/);
   });
 
-  it("puts first what lacks, leaves out what is neither there nor asked for, and says what must not be sold", () => {
+  it("puts first what lacks, leaves out what is neither there nor ordered, and says what must not be sold", () => {
     const { text, markup } = shown(
       [],
       [
@@ -94,8 +94,8 @@ describe("selling, at a glance", () => {
     const order_ = ["Thing short", "Thing full", "Thing due"].map((name) => text.indexOf(name));
     expect(order_).toEqual([...order_].sort((a, b) => a - b));
     expect(text).not.toContain("Thing none");
-    expect(text).toMatch(/Thing short.*▲ 3 asked for.*⚠ wick test failed/);
-    expect(text).toContain("wick test due");
+    expect(text).toMatch(/Thing short.*▲ 3 short.*⚠ burn test failed/);
+    expect(text).toContain("burn test due");
     // Only what stands loose can be packed, only what is packed has labels.
     expect(markup.match(/aria-label="pack Thing \w+"/g)).toEqual(['aria-label="pack Thing short"', 'aria-label="pack Thing due"']);
     expect(markup.match(/aria-label="labels for Thing \w+"/g)).toEqual(['aria-label="labels for Thing full"']);
@@ -103,7 +103,7 @@ describe("selling, at a glance", () => {
 
   it("teaches where there is nothing yet, with the way to begin", () => {
     const { text, markup } = shown([], []);
-    expect(text).toContain("Nothing is asked for yet");
+    expect(text).toContain("No orders yet");
     expect(text).toContain("Release a cured batch on the rack");
     expect(markup).toMatch(/<a [^>]*href="\/sell\/new"[^>]*data-next-step|data-next-step[^>]*href="\/sell\/new"/);
   });

@@ -48,12 +48,12 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
           </p>
         ) : shortage.length > 0 ? (
           <p className="text-[15px] font-semibold text-hot">
-            ▲ lacks {shortage.map((line) => `${line.shortage - (there.get(line.sellable) ?? 0)} × ${line.name}`).join(", ")}
+            ▲ short {shortage.map((line) => `${line.shortage - (there.get(line.sellable) ?? 0)} × ${line.name}`).join(", ")}
           </p>
         ) : out > 0 ? (
           <p className="text-[15px] font-semibold">{out} packs are out</p>
         ) : (
-          <p className="text-[15px] text-inside">✓ all of it is there</p>
+          <p className="text-[15px] text-inside">✓ all in stock</p>
         )}
       </div>
       <Link
@@ -87,11 +87,11 @@ function FinishedGoodsCard({ of, most }: { of: FinishedGoodsRow; most: number })
         {of.packed} packed
         {of.lots.length > 0 ? ` (batch ${[...new Set(of.lots.flatMap((lot) => lot.batches))].join(", ")})` : ""}, {of.loose} to pack
         {of.shortage > of.packed + of.loose ? (
-          <strong className="text-hot"> ▲ {of.shortage} asked for</strong>
+          <strong className="text-hot"> ▲ {of.shortage} short</strong>
         ) : of.shortage > 0 ? (
-          `, ${of.shortage} asked for`
+          `, ${of.shortage} ordered`
         ) : null}
-        {of.test === "failed" ? <strong className="text-safety"> ⚠ wick test failed</strong> : of.test === "test due" ? ", wick test due" : ""}
+        {of.test === "failed" ? <strong className="text-safety"> ⚠ burn test failed</strong> : of.test === "test due" ? ", burn test due" : ""}
         {of.loose > 0 ? (
           <>
             {" · "}
@@ -126,13 +126,13 @@ function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] })
     <section aria-label="Finished goods">
       <h2 className="border-b-[3px] border-ink pb-1">Finished goods</h2>
       {shown.length === 0 ? (
-        <p className="py-3 text-soft">Nothing is released or packed. Release a cured batch on the rack, and its jars stand here.</p>
+        <p className="py-3 text-soft">Nothing is released or packed. Release a cured batch on the rack first.</p>
       ) : (
         <>
           <p className="my-2 text-[14px] text-soft" aria-hidden="true">
-            <span className="inline-block size-3 bg-ink" /> packed <span className="ml-2 inline-block size-3 bg-soft" /> loose, released{" "}
+            <span className="inline-block size-3 bg-ink" /> packed <span className="ml-2 inline-block size-3 bg-soft" /> unpacked{" "}
             <span className="ml-2 inline-block size-3 border border-dashed border-ink" /> on the plan <span className="ml-2 inline-block h-3 w-[3px] bg-act" />{" "}
-            asked for
+            ordered
           </p>
           <ul>
             {shown.map((finishedGoods) => (
@@ -163,8 +163,8 @@ function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) 
     <section aria-label="Orders and market days">
       <h2 className="border-b-[3px] border-ink pb-1">Orders and market days</h2>
       {nothing ? (
-        <Empty title="Nothing is asked for yet">
-          <p>An order, or a market day with what you mean to take: what lacks is seen at once, and goes onto the plan with its day.</p>
+        <Empty title="No orders yet">
+          <p>Add an order or a market day. What is short can go straight onto the plan.</p>
         </Empty>
       ) : (
         <>
@@ -183,7 +183,7 @@ function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) 
               <OrderRow key={order.id} order={order} there={there} today={today} first={false} />
             ))}
           </ul>
-          <Older after={more === null ? null : String(more)}>Older ones</Older>
+          <Older after={more === null ? null : String(more)}>Older orders</Older>
         </>
       )}
     </section>
@@ -200,13 +200,13 @@ const MoreOfSelling = () => (
       What sold
     </Link>
     <Link className="press" href="/sell/recall">
-      Recall by a lot
+      Recall a lot
     </Link>
     <Link className="press" href="/sell/sets/new">
-      Put a set together
+      New set
     </Link>
     <Link className="press" href="/sell/import">
-      Orders from a file
+      Import orders
     </Link>
   </nav>
 );
@@ -217,11 +217,11 @@ export function SellHome(props: SellHomeProps) {
   return (
     <PageLayout
       title="Sell"
-      lead="What is asked for, what is there, and what went where."
+      lead="Orders, stock and sales."
       actions={
         <>
           <Link className={first ? "press" : "act"} href="/sell/new" {...(first ? {} : { "data-next-step": "" })}>
-            Take an order
+            New order
           </Link>
           <Link className="press" href="/sell/new?what=market">
             Plan a market day
@@ -235,11 +235,9 @@ export function SellHome(props: SellHomeProps) {
         <>
           <MoreOfSelling />
           <Caution title="Before anything is sold">
-            Cured, inspected, its wick tested, with a fire-safety label. Your country’s rules and your insurer decide, not this program.
+            Cure, inspect and burn-test it, and label it for fire safety. Your country's rules and your insurer decide, not this program.
           </Caution>
-          <Aside title="What was poured first goes first">
-            Packs of the oldest batch are taken first. What went where is kept batch by batch, so that every jar can be found again.
-          </Aside>
+          <Aside title="First in, first out">Packs of the oldest batch go first. Each sale keeps its batch, so that every jar can be traced.</Aside>
         </>
       }
     >

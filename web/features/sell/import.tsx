@@ -38,10 +38,10 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
       let taken = 0;
       for (const [index, plan] of read.orders.entries()) {
         const outcome = await callAction(beginOrder(place, { orderId: ids[index], plan }));
-        if (!outcome.ok) return setSaid(`${taken} of ${read.orders.length} orders were taken. ${plan.name}: ${outcome.message}`);
+        if (!outcome.ok) return setSaid(`${taken} of ${read.orders.length} orders were imported. ${plan.name}: ${outcome.message}`);
         taken += 1;
       }
-      toast(`${taken} ${taken === 1 ? "order" : "orders"} taken.`);
+      toast(`${taken} ${taken === 1 ? "order" : "orders"} imported.`);
       router.push("/sell");
     });
   const choose = async (file: File | undefined) => {
@@ -54,21 +54,21 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
   };
   return (
     <PageLayout
-      title="Take orders from a file"
-      lead="A line a row: the order, its day, what, how many packs."
+      title="Import orders"
+      lead="One line in each row: order, date, item and packs."
       actions={
         <>
           <button type="button" className="act" data-next-step disabled={busy || !read || read.orders.length === 0 || read.faults.length > 0} onClick={take}>
-            {read && read.orders.length > 0 ? `Take ${read.orders.length} ${read.orders.length === 1 ? "order" : "orders"}` : "Take the orders"}
+            {read && read.orders.length > 0 ? `Take ${read.orders.length} ${read.orders.length === 1 ? "order" : "orders"}` : "Import orders"}
           </button>
           <Link className="press" href="/sell">
-            Back to selling
+            Back to Sell
           </Link>
         </>
       }
       side={
-        <Aside title="Heads that are known">
-          order (or customer), wanted_by (or date), item (or product, sku), packs (or quantity), contact. Items go by the name of a product or set.
+        <Aside title="Recognized columns">
+          order (or customer), wanted_by (or date), item (or product, sku), packs (or quantity), contact. Items are matched by the name of a product or set.
         </Aside>
       }
     >
@@ -79,11 +79,11 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
           </label>
           <input id="orders-file" type="file" accept=".csv,text/csv,text/plain" onChange={(event) => void choose(event.target.files?.[0])} />
         </p>
-        <Field label="Or rows, pasted" {...fields.bind("rows")} lines={8} placeholder="order, wanted_by, item, packs" />
+        <Field label="Or paste rows" {...fields.bind("rows")} lines={8} placeholder="order, wanted_by, item, packs" />
         <FormMessage>{said}</FormMessage>
       </section>
       {read ? (
-        <section className="mt-5" aria-label="What is in it">
+        <section className="mt-5" aria-label="Preview">
           {read.faults.map((fault) => (
             <p key={fault.row} className="font-semibold text-hot">
               ▲ Row {fault.row}: {fault.fault}

@@ -19,10 +19,10 @@ const SheetEditor = lazy(async () => (await import("./sheet-editor")).SheetEdito
 const KINDS = [
   { id: "safety", says: "Fire safety", why: "On every candle: the four warnings, and those of its container." },
   { id: "scent", says: "Scent", why: "Name, wax, net weight, batch: lid or front." },
-  { id: "hazard", says: "Hazard", why: "Of the mixture as blended: a draft, to be checked." },
-  { id: "net", says: "Net weight", why: "In both systems, rounded down, as tall as the rules ask." },
+  { id: "hazard", says: "Hazard", why: "For the mixture as blended: a draft to be checked." },
+  { id: "net", says: "Net weight", why: "In both systems, rounded down, in the height that the rules require." },
   { id: "care", says: "Care card", why: "First burn, trimming, how long it burns." },
-  { id: "buyer", says: "Code", why: "A code that opens a page about the candle for its buyer." },
+  { id: "buyer", says: "Code", why: "A QR code that opens a page about the candle for the buyer." },
 ] as const;
 type Kind = (typeof KINDS)[number]["id"];
 
@@ -122,23 +122,21 @@ function LabelMargin({
   return (
     <>
       {kind === "hazard" ? (
-        <Caution title="A draft, never more">
-          A competent person checks it before it is printed for sale.{" "}
+        <Caution title="A draft">
+          Have it checked by a competent person before it is printed for sale.{" "}
           <Link className="underline" href={of.batchId ? `/sell/hazard?batch=${of.batchId}` : `/sell/hazard?product=${of.productId}`}>
             See its sums
           </Link>
           .
         </Caution>
       ) : (
-        <Caution title="Rules differ">Which labels a candle must bear, and their wording, is for your country’s rules and your insurer to say.</Caution>
+        <Caution title="Rules differ">Your country's rules and your insurer decide which labels a candle needs, and their wording.</Caution>
       )}
-      {facts && facts.without.length > 0 && kind === "hazard" ? (
-        <Warn>No supplier’s sheet of {facts.without.join(", ")}: the label says so on its face.</Warn>
-      ) : null}
+      {facts && facts.without.length > 0 && kind === "hazard" ? <Warn>No supplier’s sheet of {facts.without.join(", ")}: the label says so.</Warn> : null}
       {kind === "hazard" && (settings.address === "" || settings.phone === "") ? (
         <Warn>
-          The hazard label wants {[settings.address === "" ? "the address" : "", settings.phone === "" ? "the phone" : ""].filter(Boolean).join(" and ")} of who
-          made it.
+          The hazard label wants {[settings.address === "" ? "the address" : "", settings.phone === "" ? "the phone" : ""].filter(Boolean).join(" and ")} of the
+          maker.
         </Warn>
       ) : null}
       {kind === "hazard" ? (
@@ -156,7 +154,7 @@ function LabelMargin({
         <Aside title="How long it burns">
           {facts && facts.testCandles > 0
             ? `From ${facts.testCandles} ${facts.testCandles === 1 ? "test candle" : "test candles"} of this product: eight of ten candles lie within it.`
-            : "No test candle of this product was burned to tell, so nothing is said of it."}
+            : "No test candle of this product was burned, so the burn time is left out."}
         </Aside>
       ) : null}
       <Aside title="Check the printer first">
@@ -191,12 +189,12 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
   return (
     <section className="sheet">
       <Chooser
-        label="For which candle"
+        label="Product"
         value={keyOf(of)}
         options={choices.map((choice) => ({
           value: keyOf(choice),
           name: choice.number ? `${choice.name}, batch ${choice.number}` : choice.name,
-          note: choice.number ? `${choice.pieces} pieces` : "no batch",
+          note: choice.number ? `${choice.pieces} candles` : "no batch",
         }))}
         onValue={(key) => {
           const [product = "", batch = ""] = key.split(" ");
@@ -243,11 +241,11 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
         </div>
         <div className="flex items-center">
           <button type="button" className="press" aria-expanded={measuring} onClick={() => setMeasuring(!measuring)}>
-            Describe a sheet
+            Custom sheet
           </button>
         </div>
         <Field label="Labels" {...fields.bind("count")} inputMode="numeric" />
-        <Field label="First free place" {...fields.bind("from")} inputMode="numeric" hint="For a sheet that was begun." />
+        <Field label="Start at label" {...fields.bind("from")} inputMode="numeric" hint="For a partly used sheet." />
       </div>
       <div className="flex flex-wrap gap-1">
         {of.pack > 1 ? (
@@ -268,8 +266,8 @@ function LabelChoices({ label, choices, sheets }: { label: Chosen; choices: Labe
 function AsPrinted({ label: { of, kind, small, setSmall }, picture }: { label: Chosen; picture: string }) {
   const what = KINDS.find((item) => item.id === kind);
   return (
-    <section aria-label="As it is printed">
-      <h2 className="mb-2 border-b-[3px] border-ink pb-1">As it is printed</h2>
+    <section aria-label="Preview">
+      <h2 className="mb-2 border-b-[3px] border-ink pb-1">Preview</h2>
       {small ? (
         <p role="alert" className="border-l-[6px] border-hot bg-hot-fill px-3 py-2 font-semibold">
           ▲ {small}
@@ -295,13 +293,13 @@ export function LabelsView(props: LabelsProps) {
   const { of, sheet } = label;
   if (!of || !sheet)
     return (
-      <PageLayout title="Labels and cards" lead="What stands on a candle and beside it.">
+      <PageLayout title="Labels and cards" lead="Labels for candles, and cards to go with them.">
         <p className="text-soft">
           There is no product yet.{" "}
           <Link className="underline" href="/products/new">
             Make one
           </Link>
-          , and its labels are drawn here.
+          to see its labels.
         </p>
       </PageLayout>
     );
@@ -317,7 +315,7 @@ export function LabelsView(props: LabelsProps) {
             Open the PDF
           </a>
           <Link className="press" href="/sell">
-            Back to selling
+            Back to Sell
           </Link>
         </>
       }

@@ -23,7 +23,7 @@ export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
   const options = sellables.map((sellable) => ({
     value: sellable.id,
     name: sellable.name,
-    note: [counted ? `${there[sellable.id] ?? 0} there` : "", sellable.price === null ? "" : units.money(sellable.price)].filter(Boolean).join(", "),
+    note: [counted ? `${there[sellable.id] ?? 0} in stock` : "", sellable.price === null ? "" : units.money(sellable.price)].filter(Boolean).join(", "),
   }));
   return (
     <div>
@@ -38,11 +38,11 @@ export function Lines({ lines, onLines, sellables, there, what }: LinesProps) {
               value={line.sellable}
               options={options.filter((option) => option.value === line.sellable || !lines.some((other) => other.sellable === option.value))}
               onValue={(id) => set(at, { sellable: id })}
-              hint={lacks > 0 ? <strong className="text-hot">▲ {lacks} more than is there</strong> : undefined}
+              hint={lacks > 0 ? <strong className="text-hot">▲ {lacks} more than in stock</strong> : undefined}
             />
             <div>
               <label htmlFor={`packs-${at}`} className="mb-1 block text-[15px] font-semibold">
-                {counted ? "Packs" : "Pieces"}
+                {counted ? "Packs" : "Candles"}
                 <span className="sr-only"> of {sellable?.name ?? `line ${at + 1}`}</span>
               </label>
               <input

@@ -32,14 +32,10 @@ export function HeadFields({
   return (
     <>
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <Field label={what === "order" ? "Whose order" : "Which market"} {...fields.bind("name")} autoFocus={focus} />
-        <Field
-          label={what === "order" ? "Wanted by" : "On"}
-          {...fields.bind("wantedOn")}
-          hint={`Like ${units.onDate(today)}; empty where it does not matter.`}
-        />
+        <Field label={what === "order" ? "Customer" : "Market"} {...fields.bind("name")} autoFocus={focus} />
+        <Field label={what === "order" ? "Due" : "On"} {...fields.bind("wantedOn")} hint={`Like ${units.onDate(today)}. Leave empty if there is no date.`} />
       </div>
-      <Field label={what === "order" ? "How to reach them" : "Remarks"} {...fields.bind("whom")} />
+      <Field label={what === "order" ? "Contact" : "Remarks"} {...fields.bind("whom")} />
     </>
   );
 }
@@ -64,7 +60,7 @@ export function Asked({ what, state, sellables, there, today, onKeep, onLeave }:
     <form
       ref={fields.form}
       className="sheet mt-5"
-      aria-label="Change what is asked"
+      aria-label="Edit the order"
       onSubmit={(event) => {
         event.preventDefault();
         const all = fields.check();
@@ -75,10 +71,10 @@ export function Asked({ what, state, sellables, there, today, onKeep, onLeave }:
       <Lines lines={lines} onLines={setLines} sellables={sellables} there={there} what={what} />
       <p className="mt-3 flex gap-2">
         <button type="submit" className="act">
-          Keep the change
+          Save changes
         </button>
         <button type="button" className="press" onClick={onLeave}>
-          Leave it
+          Cancel
         </button>
       </p>
     </form>

@@ -55,21 +55,19 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
   };
   return (
     <PageLayout
-      title={what === "order" ? "Take an order" : "Plan a market day"}
-      lead={what === "order" ? "Who wants what, and by when." : "Where, when, and what you mean to take."}
+      title={what === "order" ? "New order" : "Plan a market day"}
+      lead={what === "order" ? "Products, customer and date." : "Place, date, and what to take."}
       actions={
         <button type="submit" form="order-form" className="act" data-next-step disabled={busy}>
-          {busy ? "Writing" : what === "order" ? "Take the order" : "Plan it"}
+          {busy ? "Writing" : what === "order" ? "Save order" : "Save market day"}
         </button>
       }
       side={
         <>
           {draft.offer}
-          <Aside title="Planned backwards from its day">What lacks is put on the plan with this day: it must be poured, cured and inspected by then.</Aside>
-          <Aside title="Hot stalls">The melt point of the wax decides whether a candle can stand at a hot market, or be posted in summer.</Aside>
-          <Aside title="Names of buyers">
-            Write no more of a person than you need to find them again. The rules on personal data of your country hold here too.
-          </Aside>
+          <Aside title="Scheduled backwards from the date">What is short goes on the plan for this date: it must be poured, cured and inspected by then.</Aside>
+          <Aside title="Hot markets">The melt point of the wax decides whether a candle can stand at a hot market or be shipped in summer.</Aside>
+          <Aside title="Personal data">Store only the personal data that you need. Your country's rules on personal data apply.</Aside>
         </>
       }
     >
@@ -83,7 +81,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
         }}
       >
         <HeadFields fields={fields} what={what} today={today} focus />
-        <h2 className="mt-3 mb-2">{what === "order" ? "What is wanted" : "What goes along"}</h2>
+        <h2 className="mt-3 mb-2">{what === "order" ? "Demand" : "Products"}</h2>
         {like && lines.every((line) => line.sellable === "") ? (
           <button type="button" className="press mb-3" onClick={() => setLines(like.lines)}>
             As at {like.name}

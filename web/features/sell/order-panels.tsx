@@ -8,7 +8,7 @@ import { press } from "@/ui/variants";
 import type { LineShort, OrderShown, Supplies } from "./order-model";
 import type { Order } from "./use-order";
 
-const VERBS: Record<Went, string> = { sold: "Sold", given: "Given", second: "As second", back: "Back" };
+const VERBS: Record<Went, string> = { sold: "Sold", given: "Given away", second: "Sold as second", back: "Back" };
 
 /** One thing of it: how many are out, and what became of them, by one tap each. */
 function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid: (text: string) => void }) {
@@ -31,7 +31,7 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
           <h3 className="text-[19px] font-bold">{line.name}</h3>
           <p className="text-[15px] text-soft">
             {[
-              line.asked > 0 ? `${line.asked} ${order.plan.what === "order" ? "asked for" : "to take"}` : "",
+              line.asked > 0 ? `${line.asked} ${order.plan.what === "order" ? "ordered" : "to take"}` : "",
               line.out > 0 ? `${line.out} out` : "",
               ...WENT.filter((to) => line[to] > 0).map((to) => `${line[to]} ${WENT_WORDS[to]}`),
               line.price === null ? "no price" : `${units.money(line.price)} each`,
@@ -73,8 +73,8 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
 /** What can go out now. */
 export function ToTakeOut({ order, going, there }: { order: Order; going: OrderShown["going"]; there: Supplies["there"] }) {
   return (
-    <section className="sheet mb-5" aria-label="To take out">
-      <h2>{order.plan.what === "order" ? "Ready to go out" : "To take along"}</h2>
+    <section className="sheet mb-5" aria-label="To ship">
+      <h2>{order.plan.what === "order" ? "Ready to ship" : "To bring"}</h2>
       <ul>
         {going.map(({ line, packs }) => {
           const packed = Math.min(packs, there[line.sellable]?.packed ?? 0);
@@ -83,7 +83,7 @@ export function ToTakeOut({ order, going, there }: { order: Order; going: OrderS
               <span className="figure text-[26px]">{packs}</span>
               <span className="min-w-0 font-semibold">{line.name}</span>
               <span className="text-[15px] text-soft">
-                {packed === packs ? "packed" : packed > 0 ? `${packed} packed, ${packs - packed} packed as they go` : "packed as they go"}
+                {packed === packs ? "packed" : packed > 0 ? `${packed} packed, ${packs - packed} to be packed` : "to be packed"}
               </span>
             </li>
           );
@@ -140,17 +140,17 @@ export function OutNow({ order, state, onSaid }: { order: Order; state: OrderSho
     onSaid("");
   };
   return (
-    <section aria-label="What is out">
+    <section aria-label="Out">
       <div className="flex flex-wrap items-end justify-between gap-3 border-b-[3px] border-ink pb-1">
-        <h2>{state.isClosed ? "What became of it" : "Out now"}</h2>
+        <h2>{state.isClosed ? "Result" : "At market"}</h2>
         {state.out > 0 && !state.isClosed ? (
           <span className="flex gap-2">
             <button type="button" className={isNext ? "act" : "press"} {...(isNext ? { "data-next-step": "" } : {})} onClick={() => all("sold")}>
-              {what === "order" ? "Handed over: all sold" : "All sold"}
+              {what === "order" ? "Handed over, all sold" : "All sold"}
             </button>
             {what === "market" ? (
               <button type="button" className="press" onClick={() => all("back")}>
-                The rest came back
+                Return the rest to stock
               </button>
             ) : null}
           </span>

@@ -74,7 +74,7 @@ function useOrderCommands(order: Order, shown: OrderShown, sellables: readonly S
         onSaid(outcome.ok ? "" : outcome.message);
         if (!outcome.ok) return;
         setEventId(v7());
-        toast(`Taken out${outcome.value.packed > 0 ? `, ${outcome.value.packed} packed for it` : ""}.`);
+        toast(`Shipped${outcome.value.packed > 0 ? `, ${outcome.value.packed} packed for it` : ""}.`);
       }),
     putOnPlan: ({ line, short }: LineShort) =>
       start(async () => {
@@ -94,15 +94,15 @@ function OrderActions({ next, busy, onTake, onClose }: { next: OrderShown["next"
     <>
       {next === "take" ? (
         <button type="button" className="act" data-next-step disabled={busy} onClick={onTake}>
-          {busy ? "Taking" : "Take them out"}
+          {busy ? "Taking" : "Ship"}
         </button>
       ) : next === "close" ? (
         <button type="button" className="act" data-next-step onClick={onClose}>
-          Close it
+          Close order
         </button>
       ) : null}
       <Link className="press" href="/sell">
-        Back to selling
+        Back to Sell
       </Link>
     </>
   );
@@ -121,11 +121,11 @@ function OrderFoot({ order, next, onClose, onSaid }: { order: Order; next: Order
       </a>
       {closed ? (
         <button type="button" className="press" onClick={() => void reopen()}>
-          Reopen it
+          Reopen record
         </button>
       ) : next !== "close" ? (
         <button type="button" className="press" onClick={onClose}>
-          Close it
+          Close order
         </button>
       ) : null}
     </p>
@@ -166,7 +166,7 @@ export function OrderView(props: OrderViewProps) {
   const [said, setSaid] = useState("");
   const { state, plan, lines } = order;
   const { what } = plan;
-  useKeys([{ key: "u", does: "take the last entry back", run: () => void order.undo() }]);
+  useKeys([{ key: "u", does: "delete the last entry", run: () => void order.undo() }]);
   const shown = orderState(plan, state, lines, { ...props, read: props.order.state }, units.isoDay(order.now));
   const { going, shortage, money, isClosed, next } = shown;
   const commands = useOrderCommands(order, shown, props.sellables, setSaid);
@@ -180,11 +180,9 @@ export function OrderView(props: OrderViewProps) {
       actions={<OrderActions next={next} busy={commands.busy} onTake={commands.take} onClose={close} />}
       side={
         <>
-          {Object.values(state.unplaced).some((n) => n > 0) ? <Warn>More was counted as gone than went out. Look at the entries below.</Warn> : null}
+          {Object.values(state.unplaced).some((n) => n > 0) ? <Warn>More was counted than went out. Check the entries below.</Warn> : null}
           {what === "market" && !isClosed ? (
-            <Aside title="Without the network too">
-              Count on the phone at the stall: what is tapped is kept there, and sent once there is a network again.
-            </Aside>
+            <Aside title="Works offline">Count on the phone at the market: counts are kept there, and sent when there is a network again.</Aside>
           ) : null}
         </>
       }

@@ -43,7 +43,7 @@ export function OwnWords({ settings, version }: { settings: LabelSettings; versi
         return setSaid(outcome.message);
       }
       setSaid("");
-      toast("These words stand on the labels now.");
+      toast("Saved. The labels use these words.");
       router.refresh();
     });
   };
@@ -57,18 +57,18 @@ export function OwnWords({ settings, version }: { settings: LabelSettings; versi
       }}
     >
       <h2 className="mb-2">Your own words</h2>
-      <Field label="Who made it" {...fields.bind("maker")} lines={2} hint="Your name, as it stands on every label." />
-      <Field label="Address" {...fields.bind("address")} lines={2} hint="On the hazard label, which must say how to reach who made it." />
+      <Field label="Maker" {...fields.bind("maker")} lines={2} hint="Your name on every label." />
+      <Field label="Address" {...fields.bind("address")} lines={2} hint="For the hazard label, which must name the maker." />
       <Field label="Phone" {...fields.bind("phone")} />
-      <Field label="Further warnings, a line each" {...fields.bind("own")} lines={2} />
+      <Field label="More warnings, one on each line" {...fields.bind("own")} lines={2} />
       <Field
         label="Where your pages for buyers are hosted"
         {...fields.bind("base")}
         placeholder="https://"
-        hint="Empty: the code opens this program, which only this machine reaches."
+        hint="If empty, the code opens this program, which only this machine can reach."
       />
       <button type="submit" className="press" disabled={busy}>
-        Keep these words
+        Save words
       </button>
       <FormMessage>{said}</FormMessage>
     </form>

@@ -47,7 +47,7 @@ const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, unit
   answerQuantity({ stated_g: statedMg / 1_000, weights_g: weightsMg.map((mg) => mg / 1_000), lot, rules: quantityRulesOf(units.locale) }, (g) =>
     units.g(Math.round(g * 1_000)),
   );
-const NET_WORDS = { pass: "they hold what is stated", fail: "they do not hold what is stated", too_few: "too few to tell" } as const;
+const NET_WORDS = { pass: "they meet the net weight", fail: "they are below the net weight", too_few: "too few to tell" } as const;
 
 /** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
 export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: PackProps) {
@@ -103,37 +103,37 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
   const apart = (item: RecentlyPacked) =>
     start(async () => {
       const outcome = await callAction(unpack(place, { packRunId: item.id }));
-      toast(outcome.ok ? `${item.packs} × ${item.name} taken apart: the pieces stand on the rack again.` : outcome.message);
+      toast(outcome.ok ? `${item.packs} × ${item.name} unpacked: the jars are on the rack again.` : outcome.message);
       if (outcome.ok) router.refresh();
     });
   const nothing = finishedGoods.every((stocked) => stocked.loose <= 0);
   return (
     <PageLayout
       title="Pack"
-      lead="What is released goes into packs: the oldest batch first."
+      lead="Pack released jars, the oldest batch first."
       actions={
         <>
           <button type="submit" form="pack-form" className="act" data-next-step disabled={busy || !sellable}>
-            {busy ? "Packing" : "Pack them"}
+            {busy ? "Packing" : "Pack"}
           </button>
           <Link className="press" href="/sell">
-            Back to selling
+            Back to Sell
           </Link>
         </>
       }
       side={
         <>
-          {row?.test === "test due" ? <Warn>The wick test of {sellable?.name} is due: burn it before it is sold.</Warn> : null}
+          {row?.test === "test due" ? <Warn>The wick test of {sellable?.name} is due: burn-test it before it is sold.</Warn> : null}
           {row?.test === "failed" ? <Warn>The wick test of {sellable?.name} failed: do not sell it.</Warn> : null}
           {short.map((item) => (
             <Warn key={item.id}>
               {packs.find((part) => part.id === item.id)?.name}: {stocks[item.id]?.onHand} on hand, {item.count} needed.
             </Warn>
           ))}
-          <Aside title="Loose rattles, tight is forced">Half a millimeter to some millimeters to spare on each side. A lid may need its own height.</Aside>
+          <Aside title="Box fit">Leave a little clearance on each side. Allow for the height of the lid.</Aside>
           <Aside title="Sold by weight">
-            Weigh a sample of {QUANTITY_RULES[law].smallest.sample} or more, without the vessel. The mean must reach what is stated, few may be far below.
-            Reckoned by {QUANTITY_RULES[law].name}, from memory; local rules come first.
+            Weigh a sample of {QUANTITY_RULES[law].smallest.sample} or more, without the vessel. The mean must reach the net weight, and few may be far below.
+            By {QUANTITY_RULES[law].name}, from memory; local rules come first.
           </Aside>
         </>
       }
@@ -147,7 +147,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
             </Link>
           }
         >
-          <p>Cured and inspected, a batch is released for sale on the rack. Its jars then stand here to be packed.</p>
+          <p>Release a cured and inspected batch on the rack to pack its jars here.</p>
         </Empty>
       ) : (
         <form
@@ -161,7 +161,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
         >
           <section className="sheet">
             <Chooser
-              label="What is packed"
+              label="Product"
               value={id}
               options={finishedGoods.map((stocked) => ({
                 value: stocked.sellable.id,
@@ -180,7 +180,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
                   ? `; with ${packagingDraw(sellable.packaging, 1)
                       .map((item) => `${item.count} × ${packs.find((part) => part.id === item.id)?.name ?? "a part"}`)
                       .join(", ")}`
-                  : "; no box or label named"}
+                  : "; no box or label set"}
               </p>
             ) : null}
             {(row?.untested ?? []).map((item) => (
@@ -194,13 +194,13 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
                 label="Net weights, one a line"
                 {...fields.bind("weights")}
                 lines={4}
-                hint={`Stated: ${units.g(statedMg)}. Of ${many || 1} packs weigh ${plan.sample}, without the vessel: ${plan.mayFall === 0 ? "none" : `at most ${plan.mayFall}`} may fall short by more than the tolerable error. Leave empty where none was weighed.`}
+                hint={`Stated: ${units.g(statedMg)}. Of ${many || 1} packs weigh ${plan.sample}, without the vessel: ${plan.mayFall === 0 ? "none" : `at most ${plan.mayFall}`} may be short by more than the tolerable error. Leave empty if none was weighed.`}
               />
             ) : null}
             {net ? (
               <div role="status" className="border-2 border-ink p-3">
                 <p className={`text-[18px] font-bold ${net.verdict === "pass" ? "text-inside" : net.verdict === "fail" ? "text-hot" : ""}`}>
-                  {net.verdict === "pass" ? "✓ They hold what is stated" : net.verdict === "fail" ? "▲ They do not hold what is stated" : "Too few to tell"}
+                  {net.verdict === "pass" ? "✓ They meet the net weight" : net.verdict === "fail" ? "▲ They are below the net weight" : "Too few to tell"}
                 </p>
                 <p>{net.why}</p>
                 <p className="text-[15px] text-soft">
@@ -223,15 +223,15 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
             {sellable?.packaging.boxId ? (
               <BoxShown box={packs.find((pack) => pack.id === sellable.packaging.boxId)} containers={containers} guessed={guessed} />
             ) : (
-              <p className="text-soft">No box is named for it. {sellable?.kind === "set" ? "Name it on the set." : "Name it on the product."}</p>
+              <p className="text-soft">No box is set for it. {sellable?.kind === "set" ? "Set it on the set." : "Set it on the product."}</p>
             )}
-            {row && row.lots.length > 0 ? <p className="mt-2">{row.packed} packs of it are there already.</p> : null}
+            {row && row.lots.length > 0 ? <p className="mt-2">{row.packed} packs of it are in stock already.</p> : null}
           </section>
         </form>
       )}
       {lately.length > 0 ? (
-        <section className="mt-6" aria-label="Packed lately">
-          <h2 className="border-b-[3px] border-ink pb-1">Packed lately</h2>
+        <section className="mt-6" aria-label="Recently packed">
+          <h2 className="border-b-[3px] border-ink pb-1">Recently packed</h2>
           <ul>
             {lately.map((item) => (
               <li key={item.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
@@ -252,8 +252,8 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
                     Labels
                   </Link>
                   {item.gone === 0 ? (
-                    <button type="button" className="press" disabled={busy} aria-label={`Take apart ${item.packs} × ${item.name}`} onClick={() => apart(item)}>
-                      Take apart
+                    <button type="button" className="press" disabled={busy} aria-label={`Unpack ${item.packs} × ${item.name}`} onClick={() => apart(item)}>
+                      Unpack
                     </button>
                   ) : null}
                 </span>

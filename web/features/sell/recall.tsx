@@ -43,13 +43,13 @@ function LotsFound({ found, asked }: Pick<RecallProps, "found" | "asked">) {
           <Link
             className="press"
             href={`/sell/recall?lot=${foundLot.id}`}
-            aria-label={`Recall it: ${foundLot.material}, lot ${foundLot.code || units.onDate(foundLot.receivedOn)}`}
+            aria-label={`Recall lot: ${foundLot.material}, lot ${foundLot.code || units.onDate(foundLot.receivedOn)}`}
           >
-            Recall it
+            Recall lot
           </Link>
         </li>
       ))}
-      {found.length === 0 ? <li className="py-3 text-soft">{asked ? "No lot like that." : "Type a lot’s code, or the name of what was in it."}</li> : null}
+      {found.length === 0 ? <li className="py-3 text-soft">{asked ? "No matching lot." : "Type a lot code, or the name of a material."}</li> : null}
     </ul>
   );
 }
@@ -80,9 +80,9 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
           ))}
         </ul>
       </section>
-      <section aria-label="Tell these">
-        <h2 className="border-b-[3px] border-ink pb-1">2. Tell these</h2>
-        {reached.length === 0 ? <p className="py-2 text-soft">Nothing of it went out with an order or to a market.</p> : null}
+      <section aria-label="Notify">
+        <h2 className="border-b-[3px] border-ink pb-1">2. Notify</h2>
+        {reached.length === 0 ? <p className="py-2 text-soft">None of it was shipped or taken to a market.</p> : null}
         <ul>
           {reached.map((item) => (
             <Todo key={item.id}>
@@ -125,8 +125,8 @@ export function RecallView({ found, asked, traced }: RecallProps) {
   const units = useUnits();
   return (
     <PageLayout
-      title={traced ? `Recall: ${traced.lot.material}, lot ${traced.lot.code || units.onDate(traced.lot.receivedOn)}` : "Recall by a lot"}
-      lead="Which batches took of it, where each jar stands, who has one."
+      title={traced ? `Recall: ${traced.lot.material}, lot ${traced.lot.code || units.onDate(traced.lot.receivedOn)}` : "Recall a lot"}
+      lead="Batches, jars and buyers of one lot."
       actions={
         traced ? (
           <button type="button" className="press" onClick={() => print()}>
@@ -137,11 +137,9 @@ export function RecallView({ found, asked, traced }: RecallProps) {
       side={
         <>
           <Caution title="Stop first">
-            What is still here is set aside before anybody is told. What a recall must say, and to whom, your local rules decide.
+            Set aside what is still here before you notify anybody. Your local rules decide what a recall must say, and to whom.
           </Caution>
-          <Aside title="First received, first out">
-            Which batch took of which lot follows from what was weighed, oldest lot first, and from every count between.
-          </Aside>
+          <Aside title="First in, first out">Which batch used which lot follows from what was weighed, oldest lot first, and from each stock count.</Aside>
         </>
       }
     >
@@ -149,7 +147,7 @@ export function RecallView({ found, asked, traced }: RecallProps) {
       {!traced ? (
         <LotsFound found={found} asked={asked} />
       ) : traced.batches.length === 0 ? (
-        <p className="text-soft">No batch took of this lot.</p>
+        <p className="text-soft">No batch used this lot.</p>
       ) : (
         <ToDo traced={traced} />
       )}

@@ -107,9 +107,9 @@ function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: Finish
 function ByThing({ sold }: { sold: Sold[] }) {
   const units = useUnits();
   return (
-    <section className="mt-4" aria-label="By thing">
-      <h2 className="border-b-[3px] border-ink pb-1">By thing</h2>
-      <WideTable label="Sales by thing" least={760} heads={["thing", "sold", "brought", "left", "markets", "sold out", "a day wants"]}>
+    <section className="mt-4" aria-label="By product">
+      <h2 className="border-b-[3px] border-ink pb-1">By product</h2>
+      <WideTable label="Sales by product" least={760} heads={["thing", "sold", "brought", "left", "markets", "sold out", "for one market"]}>
         {sold.map((item) => {
           const margin = marginOfSold(item);
           return (
@@ -158,7 +158,7 @@ function Sums({ sold }: { sold: Sold[] }) {
 /** The spans of time that sales are shown of. */
 function Spans({ span }: { span: string }) {
   return (
-    <nav aria-label="How far back" className="flex flex-wrap gap-2">
+    <nav aria-label="Period" className="flex flex-wrap gap-2">
       {SPANS.map((item) => (
         <Link
           key={item.id}
@@ -201,24 +201,21 @@ export function SalesView({
             Download CSV
           </a>
           <Link className="press" href="/sell">
-            Back to selling
+            Back to Sell
           </Link>
         </>
       }
       side={
         <>
           <Spans span={span} />
-          <Aside title="What is left">
-            What it brought, less what its packs cost by the lots of the day they were packed, with hands and heat where they are counted. No tax, no stall
-            rent.
-          </Aside>
-          <Aside title="Sold out">Where all of it went, more would have gone: a quarter more is reckoned for the next day. Common practice, no source.</Aside>
+          <Aside title="Margin">Revenue less the cost of the packs on the day they were packed, with labor and energy if set. No tax, no market fees.</Aside>
+          <Aside title="Sold out">If all of it was sold, more could have been: a quarter more is suggested. Common practice, no source.</Aside>
         </>
       }
     >
       {sold.length === 0 ? (
         <Empty title="Nothing was sold in this time">
-          <p>Orders that are handed over, and market days that are counted, stand here: what each thing brought, what is left of it, what sold out.</p>
+          <p>Sales appear here when orders are handed over and market days are counted.</p>
         </Empty>
       ) : (
         <>

@@ -91,7 +91,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
   };
   return (
     <PageLayout
-      title={set ? set.name : "Put a set together"}
+      title={set ? set.name : "New set"}
       lead="Several products sold as one: a sample set, a gift box."
       actions={
         <>
@@ -99,7 +99,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             {busy ? "Saving" : "Save the set"}
           </button>
           <Link className="press" href={set ? `/sell/pack?of=${set.id}` : "/sell"}>
-            {set ? "Pack some" : "Back to selling"}
+            {set ? "Pack some" : "Back to Sell"}
           </Link>
           {set ? <Tidy kind="set" id={set.id} name={set.name} away={set.archived} path={(id) => `/sell/sets/${id}`} /> : null}
         </>
@@ -107,8 +107,8 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
       side={
         <>
           {draft.offer}
-          <Aside title="Pieces, not packs">A set counts single pieces of its products, whatever pack those are sold in by themselves.</Aside>
-          {single > 0 ? <Aside title="By themselves">Its pieces cost {units.money(Math.round(single))} when they are bought one by one.</Aside> : null}
+          <Aside title="Candles, not packs">A set counts single candles of its products, whatever their own pack is.</Aside>
+          {single > 0 ? <Aside title="Separately">Its candles cost {units.money(Math.round(single))} when they are bought separately.</Aside> : null}
         </>
       }
     >
@@ -123,10 +123,10 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
       >
         <section className="sheet">
           <Field label="Name" {...fields.bind("name")} autoFocus={!set} />
-          <h2 className="mt-2 mb-2">What goes in</h2>
+          <h2 className="mt-2 mb-2">Contents</h2>
           <Lines lines={lines} onLines={setLines} sellables={products} there={{}} what="set" />
           <div className="mt-3">
-            <Field label="Price of a pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
+            <Field label="Price per pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
           </div>
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
           <FormMessage>{said}</FormMessage>

@@ -97,14 +97,14 @@ export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: s
     <form
       ref={fields.form}
       className="mt-4 border-t-[3px] border-ink pt-3"
-      aria-label="Describe a sheet"
+      aria-label="Custom sheet"
       onSubmit={(event) => {
         event.preventDefault();
         save();
       }}
     >
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <Field label="Name" {...fields.bind("name")} hint="As you call it, like jar lids." />
+        <Field label="Name" {...fields.bind("name")} hint="A name of your own, like jar lids." />
         <Field
           label="Paper"
           {...fields.bind("paper")}
@@ -130,10 +130,10 @@ export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: s
       {drawn ? <SheetPicture sheet={drawn} /> : null}
       <p className="mt-3 flex gap-2">
         <button type="submit" className="press" disabled={busy}>
-          Keep the sheet
+          Save sheet
         </button>
         <button type="button" className="press" onClick={() => onDone(null)}>
-          Leave it
+          Cancel
         </button>
       </p>
       <FormMessage>{said}</FormMessage>

@@ -49,19 +49,19 @@ export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null
     <form
       ref={fields.form}
       className="sheet"
-      aria-label="Count what is there"
+      aria-label="Count the stock"
       onSubmit={(event) => {
         event.preventDefault();
         save();
       }}
     >
-      <h2 className="mb-2">Count what is there</h2>
+      <h2 className="mb-2">Count the stock</h2>
       <Field
         label="Found"
         {...fields.bind("amount")}
         large
         unit={isCounted(of.kind) ? "pieces" : units.mass}
-        hint="Sets the stock to this, now. What is missing is taken from the oldest lot."
+        hint="Sets the stock to this amount. A shortage is taken from the oldest lot."
       />
       <VolumeNote amount={amount} density={of.density} />
       {amount && stock && off !== 0 ? (
@@ -71,7 +71,7 @@ export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null
       ) : null}
       <FormMessage>{said}</FormMessage>
       <button type="submit" className="press mt-2" disabled={busy}>
-        Set the stock to it
+        Save count
       </button>
     </form>
   );

@@ -15,7 +15,7 @@ describe("what a row of the shelf says at a glance", () => {
       "takes up to 10 % of the wax, melts at 49 °C, 0.9 g/ml",
       "takes up to 10 % of the wax, melts at 120 °F, 0.9 g/ml",
     ]);
-    expect(both("wax", { maxLoadPpm: null, melt: null, setDensity: null, blend: null })[0]).toBe("largest load not known");
+    expect(both("wax", { maxLoadPpm: null, melt: null, setDensity: null, blend: null })[0]).toBe("maximum load not known");
     expect(both("wick", { fromUm: 57_150, toUm: 76_200, families: ["soy", "palm"] })).toEqual([
       "for 57.1 mm to 76.2 mm, in soy or palm",
       "for 2 1/4 in to 3 in, in soy or palm",
@@ -30,10 +30,12 @@ describe("what a row of the shelf says at a glance", () => {
     ];
     expect(both("wax", { maxLoadPpm: null, melt: null, setDensity: null, blend })[0]).toContain("weighed as 75 container soy + 25 coconut blend");
     expect(both("vessel", { workingFillMg: 12_500, statedFillMg: 14_000, material: "metal", soldByWeight: false })[0]).toBe(
-      "12.5 g working fill (14 g stated), metal",
+      "12.5 g fill weight (14 g stated), metal",
     );
-    expect(both("vessel", { workingFillMg: 14_000, statedFillMg: 14_000, material: "metal", soldByWeight: true })[0]).toContain("the stated fill is a floor");
-    expect(both("instrument", { kind: "scale", resolutionUg: 283_495, capacityMg: 5_000_000 })[1]).toContain("one step is 0.01 oz");
+    expect(both("vessel", { workingFillMg: 14_000, statedFillMg: 14_000, material: "metal", soldByWeight: true })[0]).toContain(
+      "never filled below the net weight",
+    );
+    expect(both("instrument", { kind: "scale", resolutionUg: 283_495, capacityMg: 5_000_000 })[1]).toContain("reads to 0.01 oz");
     expect(both("instrument", { kind: "probe", correction: -50 })).toEqual(["correction −0.5 °C", "correction −0.9 °F"]);
     expect(both("mold", { kind: "melt tray", cavities: 6, fillMg: 12_500 })[0]).toBe("melt tray, 6 cavities, 12.5 g each");
     expect(both("dye", { eachMg: 30, kind: "liquid", strength: "strong", colors: "soy: pale rose" })[0]).toBe("0.03 g a drop, strong, sets soy: pale rose");

@@ -17,16 +17,16 @@ export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
 
 /** What an empty part of the shelf teaches. */
 export const TEACH: Record<ShelfKind, string> = {
-  wax: "No wax yet. Add the wax you melt, with the largest load from its supplier's sheet: amounts are checked against it.",
-  fragrance: "No fragrance yet. Add one, with its flash point and largest load where you know them.",
-  dye: "No dye yet. Add one with the weight of a drop, and drops draw on its stock as they are counted.",
-  additive: "No additive yet. Stearic acid, hard polymers and the like go here, with the most their sheet allows.",
+  wax: "No wax yet. Add one with the maximum fragrance load from its supplier: amounts are checked against it.",
+  fragrance: "No fragrance yet. Add one with its flash point and maximum load if you know them.",
+  dye: "No dye yet. Add one with the weight of a drop, so that counted drops are taken from its stock.",
+  additive: "No additive yet. Add stearic acid, polymers and the like, with the maximum from their supplier.",
   wick: "No wick yet. Add one with the diameters and waxes it suits.",
-  vessel: "No vessel yet. Add a jar with its fill weight and inner measures: it is drawn to scale and filled on paper before you pour.",
-  mold: "No mold yet. Pillar molds, silicone molds and melt trays go here: they are used again, so nothing of them is drawn.",
-  pack: "No packing yet. Boxes with their inner size, lids, labels and tape go here: packs draw them, and what runs low is on the shopping list.",
-  instrument: "No instrument yet. Add your thermometer and scale: each reading says which one it came from.",
-  person: "Nobody yet. Add who works here: each entry says who made it.",
+  vessel: "No vessel yet. Add a jar with its fill weight and inner measures, which are drawn to scale.",
+  mold: "No mold yet. Add pillar molds, silicone molds and melt trays. They are reusable, so stock is not deducted.",
+  pack: "No packaging yet. Add boxes with their inner size, lids, labels and tape. Packing takes them from stock, and what runs low is on the shopping list.",
+  instrument: "No instrument yet. Add your thermometer and scale, so that each reading says which one it is from.",
+  person: "No people yet. Add who works here, so that each entry says who made it.",
 };
 
 type Fact = string | null | false | undefined;
@@ -38,7 +38,7 @@ const of = (value: number | null, say: (value: number) => string): Fact => value
 
 /** Returns what is worth knowing of one thing at a glance. */
 export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: (id: string) => string): string {
-  const known = of(n(row, "maxLoadPpm"), (ppm) => `takes up to ${units.percent(ppm)} of the wax`) || "largest load not known";
+  const known = of(n(row, "maxLoadPpm"), (ppm) => `takes up to ${units.percent(ppm)} of the wax`) || "maximum load not known";
   switch (kind) {
     case "wax": {
       const blend = row.blend as { id: string; share: number }[] | null;
@@ -75,9 +75,9 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
     case "vessel": {
       const [working, stated] = [n(row, "workingFillMg") ?? 0, n(row, "statedFillMg") ?? 0];
       return join(
-        `${units.g(working)} working fill${working === stated ? "" : ` (${units.g(stated)} stated)`}`,
+        `${units.g(working)} fill weight${working === stated ? "" : ` (${units.g(stated)} stated)`}`,
         t(row, "material"),
-        row.soldByWeight === true && "sold by weight: the stated fill is a floor",
+        row.soldByWeight === true && "sold by weight: never filled below the net weight",
       );
     }
     case "mold":
@@ -96,7 +96,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         return `correction ${correction > 0 ? "+" : ""}${units.tDifference(correction)}`;
       }
       return join(
-        of(n(row, "resolutionUg"), (ug) => `one step is ${units.resolution({ resolutionUg: ug })}`),
+        of(n(row, "resolutionUg"), (ug) => `reads to ${units.resolution({ resolutionUg: ug })}`),
         of(n(row, "capacityMg"), (mg) => `takes up to ${units.bulk(mg)}`),
       );
     }

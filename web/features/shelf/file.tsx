@@ -25,7 +25,7 @@ const PLURAL: Record<Kind, string> = {
   product: "products",
   wanted: "what is wanted, by when",
 };
-const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ cannot be taken" } as const;
+const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ error" } as const;
 
 /** The field that names a row: of a lot it is what it is a lot of. */
 const nameKey = (kind: Kind): string => SHEET_FIELDS[kind][0]?.key ?? "name";
@@ -110,7 +110,7 @@ function useShelfFile({ kept: there, context }: FileProps) {
       router.refresh();
       if (!outcome.ok) return setSaid({ good: false, text: outcome.message });
       setSheet(null);
-      setSaid({ good: true, text: `Taken in from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} as they were.` });
+      setSaid({ good: true, text: `Imported from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} unchanged.` });
     },
   };
 }
@@ -147,7 +147,7 @@ function Choose({ kind, kept, said, choose, read, paste }: ShelfFileState) {
         </label>
       </div>
       <label className="mt-3 block font-semibold">
-        Or paste rows from a spreadsheet, heads first
+        Or paste rows from a spreadsheet, headings first
         <textarea className="entry mt-1 font-mono text-[14px]" rows={3} onChange={(event) => paste(event.target.value)} />
       </label>
       {said ? (
@@ -200,12 +200,12 @@ const MAX_SHOWN = 400;
 function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState) {
   const nameMapped = mapping[nameKey(kind)] !== null && mapping[nameKey(kind)] !== undefined;
   return (
-    <section className="mt-6" aria-label="What becomes of each row">
+    <section className="mt-6" aria-label="Preview">
       <div className="flex flex-wrap items-center justify-between gap-3 border-b-[3px] border-ink pb-2">
         <h2 aria-busy={!kept}>
           {kept ? "" : "Reading the shelf: "}
-          {tally.new} new, {tally.changed} changed, {tally.same} as they are
-          {tally.refused > 0 ? <span className="text-hot">, {tally.refused} cannot be taken</span> : null}
+          {tally.new} new, {tally.changed} changed, {tally.same} unchanged
+          {tally.refused > 0 ? <span className="text-hot">, {tally.refused} with errors</span> : null}
         </h2>
         <button
           type="button"
@@ -213,18 +213,20 @@ function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState)
           disabled={busy || !kept || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
           onClick={() => void take()}
         >
-          {busy ? "Taking them in" : "Take them all in"}
+          {busy ? "Importing" : "Import all rows"}
         </button>
       </div>
-      {!nameMapped ? <p className="mt-2 font-semibold text-hot">▲ Say above which column holds the name.</p> : null}
-      {tally.refused > 0 ? <p className="mt-2 text-soft">All or nothing: put these rows right in the file, or match the columns, and read it again.</p> : null}
-      {kept && rows.length === 0 ? <p className="mt-2 text-soft">The file has heads and no rows below them.</p> : null}
+      {!nameMapped ? <p className="mt-2 font-semibold text-hot">▲ Choose the name column above.</p> : null}
+      {tally.refused > 0 ? (
+        <p className="mt-2 text-soft">Nothing is imported until these rows are fixed. Fix them in the file or match the columns, and read it again.</p>
+      ) : null}
+      {kept && rows.length === 0 ? <p className="mt-2 text-soft">The file has headings and no rows.</p> : null}
       <table className="mt-2 w-full text-left break-words">
         <thead className="text-[14px] text-soft">
           <tr>
             <th className="pr-3 text-right font-normal">row</th>
             <th className="font-normal">name</th>
-            <th className="font-normal">what becomes of it</th>
+            <th className="font-normal">result</th>
             <th className="font-normal">in detail</th>
           </tr>
         </thead>
@@ -254,7 +256,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
               <td className="pr-4 font-semibold">{field.label.replace(/ · .*/, "")}</td>
               <td className="text-[15px] text-soft">
                 {[
-                  field.optional || field.first !== undefined ? "" : "must be there",
+                  field.optional || field.first !== undefined ? "" : "required",
                   field.type.is === "choice" ? field.type.of.map((item) => item.value).join(", ") : "",
                   field.type.is === "yes" ? "yes or no" : "",
                   field.type.is === "range" ? "two temperatures, like 57–63" : "",
@@ -277,8 +279,8 @@ export function ShelfFile(props: FileProps) {
   const { sheet, kind } = state;
   return (
     <PageLayout
-      title="The shelf to and from a file"
-      lead="CSV, as every spreadsheet reads and writes it."
+      title="Import and export the shelf"
+      lead="CSV files, for any spreadsheet."
       actions={
         <Link className="press" href="/shelf">
           Back to the shelf
@@ -286,15 +288,15 @@ export function ShelfFile(props: FileProps) {
       }
       side={
         <>
-          <Aside title="What it takes">
-            UTF-8 or what spreadsheets call ANSI; commas, semicolons or tabs; decimal points, or decimal commas where cells are parted by semicolons. A cell may
-            carry its own unit: 185 F, 8 oz, 3 in.
+          <Aside title="File format">
+            UTF-8 or ANSI; commas, semicolons or tabs; decimal points, or decimal commas if cells are separated by semicolons. A cell may carry its own unit:
+            185 F, 8 oz, 3 in.
           </Aside>
-          <Aside title="Same name, same thing">
-            A row changes the thing of that name; a new name is put on the shelf. Columns that are not in the file leave things as they are.
+          <Aside title="Rows are matched by name">
+            A row changes the item of that name; a new name is added. Columns that are not in the file change nothing.
           </Aside>
-          <Aside title="Formulas are defused">
-            A cell that a spreadsheet would run is written with an apostrophe before it, which is taken off again on the way in.
+          <Aside title="Spreadsheet formulas are blocked">
+            A cell that a spreadsheet would run as a formula is exported with an apostrophe, which is removed on import.
           </Aside>
         </>
       }

@@ -37,7 +37,7 @@ export function LayerFills({ inner, fillMg }: { inner: Inner; fillMg: Milligrams
         ))}
       </ol>
       <p className="mt-1 text-[14px] text-soft">
-        Of equal height. Three to five hours between layers, the one before cold. A half fill never counts as a full test.
+        Layers of equal height. Wait three to five hours between them, until the last one is cold. A half fill never counts as a full test.
       </p>
     </section>
   );

@@ -82,13 +82,13 @@ export function LotForm({ of }: { of: StockedThing }) {
     <form
       ref={fields.form}
       className="sheet"
-      aria-label="Receive a lot"
+      aria-label="Receive stock"
       onSubmit={(event) => {
         event.preventDefault();
         save();
       }}
     >
-      <h2 className="mb-2">Receive a lot</h2>
+      <h2 className="mb-2">Receive stock</h2>
       <div className="grid grid-cols-2 gap-x-4 gap-y-1">
         <Field
           label="Amount"
@@ -97,7 +97,7 @@ export function LotForm({ of }: { of: StockedThing }) {
           unit={isCounted(of.kind) ? "pieces" : units.mass}
           hint={oil ? "Weight, or volume like 4 fl oz." : undefined}
         />
-        <Field label="What the lot cost" {...fields.bind("cost")} large unit={units.currency} hint="Leave empty where it is not known." />
+        <Field label="Cost of the lot" {...fields.bind("cost")} large unit={units.currency} hint="Leave empty if you do not know it." />
         {volumeTyped ? (
           <div className="col-span-2">
             <Field
@@ -108,17 +108,17 @@ export function LotForm({ of }: { of: StockedThing }) {
               onLeave={() => undefined}
               error={density.fault}
               unit="g/ml"
-              hint="From the supplier's sheet: a volume is no weight without it."
+              hint="From the supplier. It converts a volume into a weight."
             />
             <VolumeNote amount={amount} density={density.value} />
           </div>
         ) : null}
         <Field label="Supplier's lot code" {...fields.bind("code")} />
-        <Field label="Received on" {...fields.bind("receivedOn")} hint="A day; with a time where a count of that day matters." />
+        <Field label="Received on" {...fields.bind("receivedOn")} hint="A day. Add a time if you counted stock on that day." />
       </div>
       <FormMessage>{said}</FormMessage>
       <button type="submit" className="act mt-2" data-next-step disabled={busy}>
-        Put it in stock
+        Add to stock
       </button>
     </form>
   );

@@ -25,7 +25,7 @@ export function WickSeries({ wicks }: { wicks: NamedWick[] }) {
   return (
     <div className="py-2">
       <p className="text-[15px] text-soft">
-        {names.length === 1 ? "1 series" : `${names.length} series`}: {names.join(", ")}. Sizes go up and down within a series; those of two are not compared.{" "}
+        {names.length === 1 ? "1 series" : `${names.length} series`}: {names.join(", ")}. Sizes are compared within a series only.{" "}
         <button type="button" className={press({ size: "small" })} aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? "Close" : "Name the series"}
         </button>

@@ -28,7 +28,7 @@ export function OnHand({ stock, low, counted, units }: { stock: Stock | undefine
     <span className={isLow ? "text-hot" : ""}>
       <span className="figure text-[22px]">{counted ? stock.onHand : units.bulk(stock.onHand)}</span>
       {stock.onHand < 0 ? (
-        <span className="block text-[13px] font-semibold">▲ more used than received: count it</span>
+        <span className="block text-[13px] font-semibold">▲ more used than received: count the stock</span>
       ) : isLow ? (
         <span className="block text-[13px] font-semibold">▲ low: below {counted ? low : units.bulk(low)}</span>
       ) : null}
@@ -193,20 +193,20 @@ export function ShelfView(
   return (
     <PageLayout
       title="Shelf"
-      lead="What a formula and a batch can be made of, and how much of it is there."
+      lead="Materials, vessels and tools, with their stock."
       actions={
         <Link className="press" href="/shelf/file">
-          To and from a file
+          Import and export
         </Link>
       }
       side={
         <>
           <Caution title="Vessels">
-            Heat-safe glass, metal or ceramic only. A cracked jar is thrown away. Old glazed or painted vessels may hold lead: have them tested, or do not use
+            Use heat-safe glass, metal or ceramic only. Throw cracked jars away. Old glazed or painted vessels may contain lead: have them tested, or do not use
             them.
           </Caution>
           <Caution title="Not in a candle">
-            No crayons, glitter or dried plants near the wick, nor anything that burns. The supplier's sheet and your local rules come first.
+            No crayons, glitter, dried plants or anything else that burns near the wick. The supplier's data and your local rules come first.
           </Caution>
         </>
       }

@@ -39,7 +39,7 @@ function OnHand({ of, stock, history, low }: StockProps) {
         <span className={`figure text-[64px] leading-none ${stock && low !== null && stock.onHand < low ? "text-hot" : ""}`}>
           {stock ? (counted ? stock.onHand : units.bulk(stock.onHand)) : "–"}
         </span>{" "}
-        <span className="text-soft">{stock ? "on hand" : "nothing received or counted yet"}</span>
+        <span className="text-soft">{stock ? "on hand" : "no stock recorded"}</span>
       </p>
       {low !== null ? (
         <p className={stock && stock.onHand < low ? "font-semibold text-hot" : "text-soft"}>
@@ -64,9 +64,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
   return (
     <section className="mt-7" aria-label="Lots">
       <h2 className="border-b-[3px] border-ink pb-1">Lots</h2>
-      {history.lots.length === 0 ? (
-        <p className="py-3 text-soft">None yet. Each delivery is a lot with its own cost: batches draw on the oldest first.</p>
-      ) : null}
+      {history.lots.length === 0 ? <p className="py-3 text-soft">None yet. Each delivery is a lot with its own cost; batches use the oldest first.</p> : null}
       <ul>
         {history.lots.map((lot) => (
           <li key={lot.id} className={`flex flex-wrap items-center gap-x-5 border-b border-line py-2 ${lot.withdrawn ? "text-soft line-through" : ""}`}>

@@ -27,7 +27,7 @@ function cellsOf(text: string): string[][] {
 
 function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
   const units = useUnits();
-  if (rows.length === 0) return <p className="text-soft">It names nothing that is classified.</p>;
+  if (rows.length === 0) return <p className="text-soft">No classified ingredients listed.</p>;
   return (
     <WideTable label="Ingredients" least={640} heads={["ingredient", "share", "classes", "M", "ATE", "own limits"]}>
       {rows.map((row) => (
@@ -42,7 +42,7 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
           </td>
           <td className="pr-4">
             {row.classes.join(", ") || "none"}
-            {row.unread.length > 0 ? <span className="block text-hot">▲ not reckoned here: {row.unread.join(", ")}</span> : null}
+            {row.unread.length > 0 ? <span className="block text-hot">▲ not calculated here: {row.unread.join(", ")}</span> : null}
           </td>
           <td className="pr-4">
             {[row.m ? units.n(row.m, 0) : "", row.mAcute ? `acute ${units.n(row.mAcute, 0)}` : "", row.mChronic ? `chronic ${units.n(row.mChronic, 0)}` : ""]
@@ -132,19 +132,19 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
     start(async () => {
       const outcome = await callAction(takeSupplierSheet(place, { id, gone }));
       if (!outcome.ok) return setSaid(outcome.message);
-      if (gone) toast("The sheet was taken away.", { action: { label: "Undo", onClick: () => take(id, false) } });
+      if (gone) toast("The safety data sheet was deleted.", { action: { label: "Undo", onClick: () => take(id, false) } });
       router.refresh();
     });
   return (
     <section className="mt-7" aria-label="Supplier's sheet">
-      <h2 className="border-b-[3px] border-ink pb-1">Supplier’s safety sheet</h2>
+      <h2 className="border-b-[3px] border-ink pb-1">Safety data sheet</h2>
       {newest ? (
         <>
           <p className="mt-2">
             Of {units.onDate(newest.sheet.on)}
-            {newest.sheet.revision ? `, version ${newest.sheet.revision}` : ""}, put in {units.day(newest.at)}.{" "}
+            {newest.sheet.revision ? `, version ${newest.sheet.revision}` : ""}, entered {units.day(newest.at)}.{" "}
             <button type="button" className="underline" disabled={busy} onClick={() => take(newest.id, true)}>
-              Take it away
+              Delete sheet
             </button>
           </p>
           <Ingredients rows={newest.sheet.ingredients} />
@@ -157,7 +157,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
         </>
       ) : (
         <p className="mt-2 text-soft">
-          None yet. Labels that rest on this {kind} say so on their face. Put its ingredients in, with percent and classes, from sections 3 and 11 of the sheet.
+          None yet. Labels that rest on this {kind} say so. Enter its ingredients with percent and classes from sections 3 and 11 of the sheet.
         </p>
       )}
       {open ? (
@@ -177,7 +177,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
             label="Ingredients"
             {...fields.bind("table")}
             lines={7}
-            hint="Paste the table, or type a row a line: name; percent or range; classes; M-factor; ATE; limits of its own; CAS number; EC number. Empty where the sheet names nothing classified."
+            hint="Paste the table, or type one row on each line: name; percent or range; classes; M-factor; ATE; specific limits; CAS number; EC number. Leave it empty if the sheet lists nothing classified."
           />
           {read.length > 0 ? (
             <>
@@ -193,17 +193,17 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
           ) : null}
           <p className="mt-3 flex flex-wrap gap-2">
             <button type="submit" className="act" disabled={busy}>
-              Keep the sheet
+              Save safety data sheet
             </button>
             <button type="button" className="press" onClick={() => setOpen(false)}>
-              Leave it
+              Cancel
             </button>
           </p>
           <FormMessage>{said}</FormMessage>
         </form>
       ) : (
         <button type="button" className="press mt-3" onClick={() => setOpen(true)}>
-          {newest ? "Put in a newer sheet" : "Put in its sheet"}
+          {newest ? "Add a newer safety data sheet" : "Add its safety data sheet"}
         </button>
       )}
     </section>

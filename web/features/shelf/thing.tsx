@@ -42,22 +42,21 @@ export function ThingView(props: {
         <>
           {vessel
             ? cautionsOnVessel(vessel).map((caution) => (
-                <Caution key={caution.message} title={caution.weight === "stop" ? "Not to be filled" : "Take care"}>
+                <Caution key={caution.message} title={caution.weight === "stop" ? "Do not fill" : "Take care"}>
                   {units.say(caution.message)}
                 </Caution>
               ))
             : null}
           {vessel ? (
-            <Aside title="Wax is lighter than water">
+            <Aside title="Why water is not wax">
               Weigh the water to the line, then wax fill = water × density of wax ÷ density of water. Without the factor the jar is about a tenth overfull.
             </Aside>
           ) : null}
-          <Aside title="First received, first out">
-            Each batch draws what it really weighed, from the oldest lot first, and costs what those lots cost. A count puts the stock right; nothing earlier
-            changes.
+          <Aside title="First in, first out">
+            Each batch takes what it weighed from the oldest lot first, at the cost of those lots. A count corrects the stock; nothing earlier changes.
           </Aside>
           {of.kind === "fragrance" ? (
-            <Aside title="Fluid ounces are not ounces">A fluid ounce is a volume. What it weighs depends on the oil: type 4 fl oz and the density tells.</Aside>
+            <Aside title="Fluid ounces and ounces">A fluid ounce is a volume. What it weighs depends on the oil: type 4 fl oz and the density tells.</Aside>
           ) : null}
         </>
       }

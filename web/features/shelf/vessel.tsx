@@ -112,9 +112,9 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
             dashed: the line {units.len(headspaceUm)} below the rim; wax stands {units.len(level * 1_000)} high
           </p>
         </div>
-        <section className="sheet" aria-label="Fill four ways">
+        <section className="sheet" aria-label="Fill weight, four methods">
           <div className="flex flex-wrap items-end justify-between gap-3">
-            <h2>Fill, four ways</h2>
+            <h2>Fill weight, four methods</h2>
             <div className="grid grid-cols-2 gap-x-3">
               <div>
                 <label htmlFor="of-wax" className="mb-1 block text-[15px] font-semibold">
@@ -135,14 +135,14 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                       {item.name}
                     </option>
                   ))}
-                  <option value="">any: about 0.9</option>
+                  <option value="">default 0.9</option>
                 </select>
               </div>
               <Field label="Density" unit="g/ml" {...fields.bind("density")} inputMode="decimal" />
             </div>
           </div>
           <div className="mt-1 mb-2 grid grid-cols-2 items-end gap-x-3 sm:grid-cols-[1fr_1.2fr_1fr_auto]">
-            <Field label="Water it holds" unit={units.mass} {...fields.bind("water")} inputMode="decimal" placeholder="not weighed" />
+            <Field label="Weight of water" unit={units.mass} {...fields.bind("water")} inputMode="decimal" placeholder="not weighed" />
             <Field
               label="weighed"
               {...fields.bind("waterTo")}
@@ -153,7 +153,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
             />
             <Field label="Headspace" unit={units.length} {...fields.bind("headspace")} inputMode="decimal" />
             <button type="button" className="press mb-1 !min-h-[44px]" disabled={busy || !measured} onClick={() => keep(vessel.workingFillMg)}>
-              Keep these
+              Save measures
             </button>
           </div>
           <FormMessage className="mb-2">{said}</FormMessage>
@@ -184,7 +184,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                       disabled={busy}
                       onClick={() => keep(units.asShown(way.fillMg))}
                     >
-                      Pour this
+                      Use this fill
                     </button>
                   ) : null}
                 </dd>
@@ -193,12 +193,12 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
           </dl>
           {waterMg === null ? (
             <p className="mt-2 text-[15px] text-soft">
-              By water: put the vessel on the scale, tare, fill with water to the line, and type its weight above. It is the surest way.
+              By water: put the vessel on the scale, tare, fill with water to the line, and type its weight above. This is the most accurate method.
             </p>
           ) : null}
           {overfull ? (
             <Warn>
-              By its measures only {units.about(overfull.fillMg)} fit under the headspace, {units.n(-overfull.off * 100, 0)} % less than the working fill:
+              By its measures only {units.about(overfull.fillMg)} fit under the headspace, {units.n(-overfull.off * 100, 0)} % less than the fill weight:
               measure again, or fill less.
             </Warn>
           ) : null}

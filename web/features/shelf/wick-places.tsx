@@ -43,9 +43,9 @@ export function WickPlaces(props: {
   const places = wickPlaces(atLine, wicks);
   const suited = props.shelf.filter((item) => item.fromUm !== null && item.toUm !== null && item.fromUm <= atLine * 1_000 && atLine * 1_000 <= item.toUm);
   return (
-    <section className="sheet" aria-label="Wick places">
+    <section className="sheet" aria-label="Wick placement">
       <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
-        <h2>Wick places</h2>
+        <h2>Wick placement</h2>
         <div role="radiogroup" aria-label="Wicks" className="flex gap-2">
           {([1, 2, 3] as const).map((n) => (
             <button
@@ -77,8 +77,8 @@ export function WickPlaces(props: {
               : `, ${units.len(Math.hypot((places[0]?.x ?? 0) - (places[1]?.x ?? 0), (places[0]?.y ?? 0) - (places[1]?.y ?? 0)) * 1_000)} apart`}
           </p>
           <p className="text-[15px] text-soft">
-            Inner diameter at the wax line {units.len(atLine * 1_000)}. {wicks === 1 ? "" : "Each stands at the center of the slice it melts."} Which wick is
-            for the burn test to say.
+            Inner diameter at the wax line {units.len(atLine * 1_000)}. {wicks === 1 ? "" : "Each wick is centered in its share of the wax."} Confirm the wick
+            with a burn test.
           </p>
           {suited.length > 0 ? (
             <p className="mt-1 text-[15px]">

@@ -13,34 +13,34 @@ type Found = { kind: string; name: string; path: string };
 /** What can be begun from anywhere. */
 const ACTIONS: { name: string; path: string }[] = [
   { name: "Plan a batch", path: "/plan" },
-  { name: "What can I fill?", path: "/plan/fill" },
-  { name: "What is wanted, by when", path: "/plan/wanted" },
-  { name: "Timetable of a day at the pots", path: "/plan/day" },
-  { name: "Import what is wanted", path: "/shelf/file?part=wanted" },
+  { name: "What can I make?", path: "/plan/fill" },
+  { name: "Demand, with due dates", path: "/plan/wanted" },
+  { name: "Day schedule", path: "/plan/day" },
+  { name: "Import demand", path: "/shelf/file?part=wanted" },
   { name: "Make a formula", path: "/formulas/new" },
   { name: "Make a product", path: "/products/new" },
   { name: "Make a process", path: "/formulas/processes/new" },
-  { name: "The shelf to and from a file", path: "/shelf/file" },
-  { name: "What is low on the shelf", path: "/shelf?low=1" },
+  { name: "Import and export the shelf", path: "/shelf/file" },
+  { name: "Low stock", path: "/shelf?low=1" },
   { name: "Import a record", path: "/records/import" },
   { name: "Search the record, trace a lot or a jar", path: "/findings/trace" },
   { name: "Two batches or groups side by side", path: "/findings/compare" },
   { name: "Run charts", path: "/findings/charts" },
-  { name: "Throw by wax, fragrance, load, wick and age", path: "/findings/throw" },
-  { name: "How jars are graded", path: "/inspect/grades" },
+  { name: "Scent throw by wax, fragrance, load, wick and age", path: "/findings/throw" },
+  { name: "Grading rules", path: "/inspect/grades" },
   { name: "Design a burn trial", path: "/burn/new" },
-  { name: "Wicks that passed", path: "/burn/wicks" },
-  { name: "Take an order", path: "/sell/new" },
+  { name: "Proven wicks", path: "/burn/wicks" },
+  { name: "New order", path: "/sell/new" },
   { name: "Plan a market day", path: "/sell/new?what=market" },
-  { name: "Take orders from a file", path: "/sell/import" },
-  { name: "Pack what is released", path: "/sell/pack" },
+  { name: "Import orders", path: "/sell/import" },
+  { name: "Pack jars", path: "/sell/pack" },
   { name: "Print labels", path: "/sell/labels" },
-  { name: "Work out a hazard label", path: "/sell/hazard" },
-  { name: "Recall by a lot", path: "/sell/recall" },
+  { name: "Hazard label", path: "/sell/hazard" },
+  { name: "Recall a lot", path: "/sell/recall" },
   { name: "What sold", path: "/sell/sales" },
   { name: "The guided first batch", path: "/first" },
   { name: "Workshops, units and prices", path: "/workshops" },
-  { name: "Words of the trade", path: "/words" },
+  { name: "Glossary", path: "/words" },
 ];
 /** Letters typed in one go are asked for once. */
 const PAUSE_MS = 120;
@@ -70,7 +70,7 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
       setFound({
         of: text,
         things: out?.ok ? out.value : [],
-        said: out?.ok ? "" : (out?.message ?? "The workshop cannot be reached just now. Try again in a moment."),
+        said: out?.ok ? "" : (out?.message ?? "Cannot reach the workshop. Try again in a moment."),
       });
     }, PAUSE_MS);
     return () => clearTimeout(timer);

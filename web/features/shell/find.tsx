@@ -32,7 +32,7 @@ export function Find({ sections }: { sections: Section[] }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const button = useRef<HTMLButtonElement>(null);
-  useKeys([{ key: "/", does: "find a batch, a formula or a thing by name", run: () => setOpen(true) }]);
+  useKeys([{ key: "/", does: "find a batch, formula or material by name", run: () => setOpen(true) }]);
   useKeydown((event) => {
     if (event.key.toLowerCase() !== "k" || !(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey) return;
     event.preventDefault();
@@ -56,7 +56,7 @@ export function Find({ sections }: { sections: Section[] }) {
         <Sheet
           sections={sections}
           text={text}
-          hint="A batch, formula, product, wax, or something to do…"
+          hint="Search batches, formulas, materials, or type a command…"
           onText={setText}
           onClose={() => {
             setOpen(false);

@@ -7,7 +7,7 @@ import { FormMessage } from "@/ui/form-message";
 
 type Line = { share: number } | { ok: true; id: string; name: string } | { ok: false; message: string } | { error: { message: string } };
 
-const OUT_OF_REACH = "The program cannot be reached just now. Nothing was read in: try again in a moment.";
+const OUT_OF_REACH = "Cannot reach the program. Nothing was imported: try again in a moment.";
 
 /** Returns what the server says of an import: one JSON object a line, the last of them how it ended. Returns null if it said nothing that can be read. */
 const lastLine = (text: string): Line | null => {
@@ -27,7 +27,7 @@ const send = (file: File, heard: (words: string, share: number) => void): Promis
     request.upload.onprogress = ({ loaded, total }) => heard("Sending the file", total > 0 ? loaded / total : 0);
     request.onprogress = () => {
       const line = lastLine(request.responseText);
-      if (line && "share" in line) heard("Reading it in", line.share);
+      if (line && "share" in line) heard("Importing the file", line.share);
     };
     request.onload = () => resolve(lastLine(request.responseText));
     request.onerror = () => resolve(null);
@@ -65,8 +65,8 @@ export function ImportWorkshop() {
         <input ref={input} className="entry mt-1" type="file" accept=".gz,.ndjson,application/gzip,application/x-ndjson" disabled={progress !== null} />
       </label>
       <p className="mt-2 text-[15px] text-soft">
-        The file that “Download everything” gave under People, on this server or another. Everything in it comes back as it was. Accounts, PINs and devices do
-        not: you own it here, and invite the others again.
+        A file from “Download everything” under People, on this server or another. Everything in it is restored, except accounts, PINs and devices: you become
+        its owner here, and invite the others again.
       </p>
       {progress ? (
         <p role="status" className="mt-3">

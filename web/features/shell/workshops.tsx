@@ -99,7 +99,7 @@ function Measures({ fields }: { fields: WorkshopFields }) {
             {item === "metric" ? "Grams, °C, millimeters" : "Ounces, °F, inches"}
           </button>
         ))}
-        <span className="text-[15px] text-soft">or each for itself:</span>
+        <span className="text-[15px] text-soft">or choose each:</span>
       </fieldset>
       <Field
         label="Weights"
@@ -134,13 +134,13 @@ function Measures({ fields }: { fields: WorkshopFields }) {
 function CostsAndRooms({ fields, currency }: { fields: WorkshopFields; currency: string }) {
   return (
     <>
-      <Field label="An hour of hands costs" unit={currency} {...fields.bind("handsCost")} hint="Leave empty to leave hands out of the cost." />
-      <Field label="An hour of heat costs" unit={currency} {...fields.bind("heatCost")} hint="A ring or melter, by the hour." />
+      <Field label="Labor cost per hour" unit={currency} {...fields.bind("handsCost")} hint="Leave empty to leave labor out of the cost." />
+      <Field label="Energy cost per hour" unit={currency} {...fields.bind("heatCost")} hint="For one burner or melter." />
       <Field
         label="Rooms of the house"
         {...fields.bind("rooms")}
         lines={3}
-        hint="Where candles are smelled, a room a line with its size: living room, large. A large room wants a stronger throw."
+        hint="Where candles are scored for scent. One room on each line, with its size: living room, large. A large room needs a stronger throw."
       />
     </>
   );
@@ -178,7 +178,7 @@ function Where({ workshop, zone, fields }: { workshop: WorkshopShown | null; zon
         options={currencyList}
         onValue={(value) => set("currency", value)}
         error={fields.bind("currency").error}
-        hint="What lots cost and products are sold for."
+        hint="For costs and prices."
       />
     </>
   );
@@ -216,10 +216,10 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       }}
     >
       <Field label="Name of the workshop" {...fields.bind("name")} />
-      {workshop ? <span /> : <Field label="Who works here (first name)" {...fields.bind("person")} />}
+      {workshop ? <span /> : <Field label="Your first name" {...fields.bind("person")} />}
       <Measures fields={fields} />
       <Field
-        label="Dates and clock as in"
+        label="Date and time format"
         {...fields.bind("locale")}
         options={Object.entries(LOCALE_FORMATS).map(([value, { name }]) => ({ value, label: name }))}
       />
@@ -227,7 +227,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       {workshop ? <CostsAndRooms fields={fields} currency={workshop.currency} /> : null}
       <div className="self-center">
         <button type="submit" className={workshop ? "press" : "act"}>
-          {workshop ? "Save" : "Make this workshop"}
+          {workshop ? "Save" : "Create workshop"}
         </button>
         <FormMessage>{said}</FormMessage>
       </div>
@@ -242,11 +242,11 @@ export function Workshops({ workshops, zone }: { workshops: WorkshopShown[]; zon
   return (
     <PageLayout
       title="Workshops"
-      lead="Each keeps its own shelf, formulas and records."
+      lead="Each has its own shelf, formulas and records."
       side={
         <>
           <Aside title="Units">
-            Everything is shown in these units. Any field takes any unit all the same: “1 lb 4 oz”, “1 1/2 lb”, “185F”, “3 1/16 in”, “12,5”.
+            Everything is shown in these units. Every field also accepts other units: “1 lb 4 oz”, “1 1/2 lb”, “185F”, “3 1/16 in”, “12,5”.
           </Aside>
           <LettersToggle />
         </>

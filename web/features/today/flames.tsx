@@ -28,15 +28,15 @@ export function Flames({ trials, now }: { trials: TrialListed[]; now: string }) 
                     <p>
                       <strong className="text-safety">⚠ {trial.burning.map((each) => each.key).join(", ")} burning.</strong>{" "}
                       {trial.next
-                        ? `${trial.next.what === "look" ? "Look" : "Put out"} ${seconds <= 0 ? "now" : `in ${durationInWords(seconds)}, at ${units.clock(trial.next.at)}`}.`
+                        ? `${trial.next.what === "look" ? "Check" : "Put out"} ${seconds <= 0 ? "now" : `in ${durationInWords(seconds)}, at ${units.clock(trial.next.at)}`}.`
                         : ""}
                     </p>
                   ) : (
-                    <p className="text-soft">{trial.ready} can be lit</p>
+                    <p className="text-soft">{trial.ready} ready to light</p>
                   )}
                 </div>
                 <Link href={`/burn/${trial.id}`} className={press({ size: "gloved" })}>
-                  {trial.burning.length > 0 ? "Go to the flames" : "Go to the trial"}
+                  {trial.burning.length > 0 ? "View burning candles" : "Go to the trial"}
                 </Link>
               </li>
             );

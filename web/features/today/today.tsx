@@ -34,21 +34,21 @@ interface Due {
 function Begin() {
   const ways: { title: string; words: string; href: string; action: string; first?: boolean }[] = [
     {
-      title: "Be led to a first batch",
-      words: "One wax, one jar, one scent, three jars poured: step by step, with why. You can leave it and come back.",
+      title: "Guided first batch",
+      words: "One wax, one jar, one scent, three jars poured, step by step with the reasons. You can leave and come back.",
       href: "/first",
-      action: "Begin the first batch",
+      action: "Start the first batch",
       first: true,
     },
     {
-      title: "Bring along what you have",
+      title: "Import what you have",
       words: "Waxes, scents, jars, stock and products from a spreadsheet: as a CSV file, or pasted.",
       href: "/shelf/file",
       action: "Read a file",
     },
     {
-      title: "Put it in by hand",
-      words: "Begin with the shelf: what you melt, scent and fill. Formulas and batches are made of it.",
+      title: "Enter it by hand",
+      words: "Begin with the shelf: waxes, scents and jars. Formulas and batches use them.",
       href: "/shelf",
       action: "Go to the shelf",
     },
@@ -70,7 +70,7 @@ function Begin() {
         ))}
       </ul>
       <p className="mt-4 text-[15px] text-soft">
-        To look round in a workshop that has been at it for months, start the demo beside this one: <code>./hearth demo</code>. It keeps its own data and never
+        To explore a workshop with months of records, start the demo, which runs beside this one: <code>./hearth demo</code>. It keeps its own data and never
         touches yours.
       </p>
     </>
@@ -99,7 +99,7 @@ function PlanSays({ plan }: { plan: PlanNews }) {
       <h3>The plan</h3>
       {plan.today.length > 0 ? (
         <p className="mt-1">
-          <Link href="/plan/day">Today at the pots</Link>: {plan.today.join("; ")}
+          <Link href="/plan/day">Today's schedule</Link>: {plan.today.join("; ")}
         </p>
       ) : null}
       <ul className="mt-1">
@@ -111,7 +111,7 @@ function PlanSays({ plan }: { plan: PlanNews }) {
       </ul>
       {wrong.length > 0 ? (
         <Link href="/plan/wanted" className="text-[15px]">
-          Look at what is wanted
+          View demand
         </Link>
       ) : null}
     </section>
@@ -122,8 +122,8 @@ function PlanSays({ plan }: { plan: PlanNews }) {
 function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
   const units = useUnits();
   return (
-    <section aria-label="What goes out">
-      <h3>What goes out</h3>
+    <section aria-label="Going out">
+      <h3>Going out</h3>
       <ul className="mt-1">
         {soon.map((orderSoon) => (
           <li key={orderSoon.id} className="border-t border-line py-1 text-[15px]">
@@ -174,8 +174,8 @@ export function Today({
     if (!times) return [{ batch, at: null, what: "pot", action: "Go to the pot", href: `/bench/${id}` }];
     if (!batch.lookedAt) return [{ batch, at: times.setAt, what: "inspect it", action: "Inspect batch", href: `/inspect/${id}` }];
     if (Date.parse(times.testFrom) > Date.parse(now))
-      return [{ batch, at: times.testFrom, what: "may be tested", action: "Read its record", href: `/records/${id}` }];
-    return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "Read its record", href: `/records/${id}` }];
+      return [{ batch, at: times.testFrom, what: "ready to burn-test", action: "View record", href: `/records/${id}` }];
+    return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "View record", href: `/records/${id}` }];
   });
   const reached = (item: Due) => item.at === null || Date.parse(item.at) <= Date.parse(now);
   const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
@@ -189,7 +189,7 @@ export function Today({
       href={reached(item) ? item.href : `/records/${item.batch.id}`}
       instruments={instruments}
       first={first && index === 0}
-      action={reached(item) ? item.action : "Read its record"}
+      action={reached(item) ? item.action : "View record"}
       what={
         <>
           {item.at === null ? "" : `${units.dayClock(item.at)} · `}
@@ -233,8 +233,8 @@ export function Today({
               </ul>
             </section>
           ) : null}
-          <Aside title="By the clock">Running pots come first, then what has been waiting longest. Times follow each batch's own process.</Aside>
-          <Aside title="Keys">Press ? for the keys. Every section has one.</Aside>
+          <Aside title="By the clock">Running pots come first, then what has waited longest. Times follow each batch's process.</Aside>
+          <Aside title="Keys">Press ? for the keyboard shortcuts. Each section has one.</Aside>
         </>
       }
     >
@@ -251,15 +251,15 @@ export function Today({
           }
         >
           <p>
-            When pots run, jars set or candles cure, this page says what wants doing and when. Begin with a batch; it needs a formula, and a formula needs a wax
-            on the shelf.
+            When pots run, jars set or candles cure, this page says what to do and when. Start with a batch: it needs a formula, and a formula needs a wax on
+            the shelf.
           </p>
         </Empty>
       ) : (
         <>
           <section aria-label="Now">
             <h2 className="border-b-[3px] border-ink pb-1">Now</h2>
-            {hands.length === 0 ? <p className="py-3 text-soft">Nothing just now.</p> : <ul>{hands.map((hand, index) => row(hand, index, true))}</ul>}
+            {hands.length === 0 ? <p className="py-3 text-soft">Nothing now.</p> : <ul>{hands.map((hand, index) => row(hand, index, true))}</ul>}
           </section>
           <section aria-label="Coming" className="mt-6">
             <h2 className="border-b-[3px] border-ink pb-1">Coming</h2>

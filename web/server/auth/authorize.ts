@@ -10,8 +10,8 @@ import { type Principal, resolvePrincipal } from "./session";
 
 export type Authorized<T> = Result<T, { status: 401 | 403 | 404 }>;
 
-export const FORBIDDEN = "You may not do this here. Ask the workshop's owner.";
-export const SIGN_IN_FIRST = "Say who you are first: sign in, or choose yourself on this device. What is kept on the device is sent afterwards.";
+export const FORBIDDEN = "You do not have access to this. Ask the workshop's owner.";
+export const SIGN_IN_FIRST = "Sign in first, or choose yourself on this device. Entries on the device are sent afterwards.";
 /** The same for what is not there and for what is not theirs: nobody learns which. */
 export const NO_WORKSHOP = "There is no such workshop.";
 
@@ -58,7 +58,7 @@ export async function assertOwnPerson(
           )
           .limit(1)
       : [];
-  return session ? null : "Entries are logged in the name of who is signed in, or was at this device when it happened. Log it in your own name.";
+  return session ? null : "Entries are recorded under the person who is signed in, or was at this device then. Record it under your own name.";
 }
 
 /** The part of the program that each aggregate belongs to. */

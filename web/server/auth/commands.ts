@@ -27,14 +27,17 @@ const endDeviceSessions = async (tx: Transaction, workshopId: string, deviceId: 
 /** From where a request came, as the web server wrote it down; what a client says of itself counts for nothing. */
 const addressOf = (headers: Headers): string => headers.get("x-hearth-address") ?? "unknown";
 
-const email = z.email("Write a mail address, like name@example.org.").max(200);
-const password = z.string().min(MIN_PASSWORD, `Choose a password of ${MIN_PASSWORD} signs or more; a sentence is good.`).max(200, "At most 200 signs.");
-const name = z.string().trim().min(1, "Give your first name.").max(120);
+const email = z.email("Enter an email address, like name@example.org.").max(200);
+const password = z
+  .string()
+  .min(MIN_PASSWORD, `Choose a password of at least ${MIN_PASSWORD} characters; a sentence works well.`)
+  .max(200, "At most 200 characters.");
+const name = z.string().trim().min(1, "Enter your first name.").max(120);
 const pin = z.string().regex(/^\d{4,8}$/, "A PIN is four to eight digits.");
 
 const tooMany = (seconds: number): Response => {
   const [many, unit] = seconds > 7_200 ? [Math.ceil(seconds / 3_600), "hour"] : [Math.ceil(seconds / 60), "minute"];
-  const answer = errorResponse(429, `That was tried too often. Wait ${many} ${many === 1 ? unit : `${unit}s`}, then try again, or ask the workshop's owner.`);
+  const answer = errorResponse(429, `Too many attempts. Wait ${many} ${many === 1 ? unit : `${unit}s`}, then try again, or ask the workshop's owner.`);
   answer.headers.set("retry-after", String(seconds));
   return answer;
 };
@@ -71,7 +74,7 @@ async function signUp(request: Request, wanted: { name: string; email: string; p
   const { user } = (await made.clone().json()) as { user: { id: string } };
   return { ok: true as const, userId: user.id, answer: made };
 }
-const TAKEN = "There is an account of this address already. Sign in with it first, then open the link again.";
+const TAKEN = "An account with this email exists already. Sign in with it first, then open the link again.";
 
 /** A member of a workshop by an account; "other" where the account is somebody else there already. */
 async function joinAs(workshopId: string, personId: string, role: "reader" | "helper" | "maker" | "owner", accountId: string): Promise<"in" | "other"> {
@@ -105,8 +108,8 @@ export async function isFirst(): Promise<boolean> {
   return !item;
 }
 
-const WRONG = "The address or the password is not right.";
-const GONE = "This link has been used, or holds no longer. Ask for a new one.";
+const WRONG = "The email or the password is wrong.";
+const GONE = "This link was used already or has expired. Ask for a new one.";
 
 interface AuthCommand<S extends z.ZodType> {
   asks: S;
@@ -131,7 +134,7 @@ async function knows(request: Request, account: { email: string }, given: string
   const wait = await counted(request, "name", account.email);
   if (wait) return wait;
   const right = await auth().api.verifyPassword({ body: { password: given }, headers: request.headers, asResponse: true });
-  if (!right.ok) return errorResponse(401, "The password is not right.", { password: ["The password is not right."] });
+  if (!right.ok) return errorResponse(401, "The password is wrong.", { password: ["The password is wrong."] });
   await forgetTries("name", account.email);
   return null;
 }
@@ -164,13 +167,13 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
     const answer = digits
       ? await auth().api.verifyTOTP({ body: { code: typed }, headers: request.headers, asResponse: true })
       : await auth().api.verifyBackupCode({ body: { code }, headers: request.headers, asResponse: true });
-    const why = "This code is not right. It changes every half minute; take the newest.";
+    const why = "This code is wrong. It changes every 30 seconds: use the newest.";
     if (!answer.ok) return errorResponse(401, why, { code: [why] });
     // Each opens once: whoever looked over a shoulder is too late with it.
     const { user, token } = (await answer.clone().json()) as { user?: { id: string }; token?: string };
     if (digits && (await tryOf("used", `${user?.id ?? ""} ${typed}`)) !== null) {
       if (token) await (await auth().$context).internalAdapter.deleteSession(token);
-      const used = "This code was used already. Take the next one, in half a minute.";
+      const used = "This code was used already. Use the next one in 30 seconds.";
       return errorResponse(401, used, { code: [used] });
     }
     return passed(answer, { ok: true });
@@ -186,7 +189,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
     const [is, should] = [hashOf(readCode(given.code)), process.env.HEARTH_FIRST_CODE ?? ""];
     const right = should.length === is.length && timingSafeEqual(Buffer.from(is), Buffer.from(should));
     if (!right || !(await isFirst()))
-      return errorResponse(403, "This code is not the one that was printed when Hearth Jar was started, or it was used.", { code: [GONE] });
+      return errorResponse(403, "This is not the code that was printed when Hearth Jar was started, or it was used already.", { code: [GONE] });
     const made = await signUp(request, given);
     if (!made.ok) return made.answer;
     const { rows } = await databaseWithoutTenant().execute<{ id: string }>(sql`select id from workshops_without_owner()`);
@@ -212,7 +215,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
       if (!invitation) return errorResponse(404, GONE);
       const account = await accountOf(request.headers);
       const wanted = z.object({ name, email, password }).safeParse(given);
-      if (!account && !wanted.success) return errorResponse(400, "Give a name, an address and a password, or sign in first.");
+      if (!account && !wanted.success) return errorResponse(400, "Enter a name, an email and a password, or sign in first.");
       const made = account || !wanted.success ? null : await signUp(request, wanted.data);
       if (made && !made.ok) return made.answer;
       const userId = account?.id ?? made?.userId ?? "";
@@ -224,7 +227,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
         .returning({ id: invitations.id });
       if (taken.length === 0) return errorResponse(404, GONE);
       if ((await joinAs(given.workshop, invitation.personId, invitation.role, userId)) === "other")
-        return errorResponse(409, "You are in this workshop already, by another name.");
+        return errorResponse(409, "You are in this workshop already, under another name.");
       return made ? passed(made.answer, { ok: true, codes: await freshRecoveries(userId) }) : ok();
     },
   ),
@@ -242,7 +245,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
       .delete(authRecoveryCodes)
       .where(and(eq(authRecoveryCodes.userId, user?.id ?? "nobody"), eq(authRecoveryCodes.hash, hashOf(readCode(given.code)))))
       .returning({ userId: authRecoveryCodes.userId });
-    const why = "The address or the code is not right. Each printed code opens once.";
+    const why = "The email or the code is wrong. Each recovery code works once.";
     if (!user || used.length === 0) return errorResponse(401, why, { code: [why] });
     await context.internalAdapter.updatePassword(user.id, hash);
     await context.internalAdapter.deleteUserSessions(user.id);
@@ -254,7 +257,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
   forgot: run(z.object({ email }), async (request, given) => {
     const wait = (await counted(request, "code")) ?? (await counted(request, "name", given.email));
     if (wait) return wait;
-    if (!canMail()) return errorResponse(400, "No mail server is set here. Use one of your printed codes, or ask the workshop's owner for a new link.");
+    if (!canMail()) return errorResponse(400, "No mail server is set up. Use one of your recovery codes, or ask the workshop's owner for a new link.");
     await auth().api.requestPasswordReset({ body: { email: given.email }, headers: request.headers, asResponse: true });
     return ok();
   }),
@@ -266,7 +269,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
   }),
   /** A phone or tablet comes in by the code on the owner's screen. */
   join: run(z.object({ code: z.string().max(40), name: z.string().trim().max(80).default("") }), async (request, given) => {
-    if (!requiresSignIn()) return errorResponse(400, "This machine needs no sign-in, and can be reached from no other.");
+    if (!requiresSignIn()) return errorResponse(400, "This machine needs no sign-in, and no other machine can reach it.");
     const wait = await counted(request, "code");
     if (wait) return wait;
     const hash = hashOf(readCode(given.code));
@@ -280,7 +283,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
           .where(and(eq(devices.workshopId, workshopId), eq(devices.codeHash, hash), isNull(devices.cutAt), gt(devices.codeUntil, now())))
           .returning({ id: devices.id })
       : [];
-    const why = "This code is not right, was used, or holds no longer. Let a new one be shown.";
+    const why = "This code is wrong, was used already or has expired. Ask for a new one.";
     if (!workshopId || joined.length === 0) return errorResponse(401, why, { code: [why] });
     await notifyPages(tenantDatabase(workshopId), { workshop: workshopId, topics: ["people"] });
     const answer = ok({ workshop: workshopId });
@@ -319,7 +322,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
       .where(and(eq(members.workshopId, device.workshopId), eq(members.personId, given.personId)));
     const context = await auth().$context;
     const right = member?.pinHash ? await context.password.verify({ hash: member.pinHash, password: given.pin }) : false;
-    if (!right) return errorResponse(401, "This PIN is not right.", { pin: ["This PIN is not right."] });
+    if (!right) return errorResponse(401, "This PIN is wrong.", { pin: ["This PIN is wrong."] });
     await forgetTries("pin", key);
     await forgetTries("person", given.personId);
     const [startedAt, until] = [now(), new Date(Date.parse(now()) + PERSON_HOURS * 3_600_000).toISOString()];
@@ -354,7 +357,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
   "end-session": signedIn(z.object({ id: z.string().max(100) }), async (request, { id }) => {
     const sessions = await auth().api.listSessions({ headers: request.headers });
     const token = sessions.find((session) => session.id === id)?.token;
-    if (!token) return errorResponse(404, "This sign-in is ended already.");
+    if (!token) return errorResponse(404, "This session has ended already.");
     await auth().api.revokeSession({ body: { token }, headers: request.headers });
     return ok();
   }),
@@ -366,7 +369,9 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
       headers: request.headers,
       asResponse: true,
     });
-    return answer.ok ? passed(answer, { ok: true }) : errorResponse(400, "This password cannot be taken.", { fresh: ["This password cannot be taken."] });
+    return answer.ok
+      ? passed(answer, { ok: true })
+      : errorResponse(400, "This password cannot be used. Choose another.", { fresh: ["This password cannot be used. Choose another."] });
   }),
   "fresh-codes": signedIn(
     z.object({ password: z.string().max(200) }),
@@ -377,7 +382,7 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
     const wrong = await knows(request, account, given.password);
     if (wrong) return wrong;
     const answer = await auth().api.enableTwoFactor({ body: { password: given.password }, headers: request.headers, asResponse: true });
-    if (!answer.ok) return errorResponse(400, "This cannot be begun just now. Try again.");
+    if (!answer.ok) return errorResponse(400, "This cannot be started now. Try again.");
     const { totpURI } = (await answer.clone().json()) as { totpURI: string };
     return passed(answer, { ok: true, uri: totpURI, picture: `data:image/svg+xml,${encodeURIComponent(await toSvg(totpURI, { type: "svg", margin: 2 }))}` });
   }),
@@ -385,6 +390,6 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
     const wrong = await knows(request, account, given.password);
     if (wrong) return wrong;
     const answer = await auth().api.disableTwoFactor({ body: { password: given.password }, headers: request.headers, asResponse: true });
-    return answer.ok ? passed(answer, { ok: true }) : errorResponse(400, "This cannot be ended just now. Try again.");
+    return answer.ok ? passed(answer, { ok: true }) : errorResponse(400, "This cannot be ended now. Try again.");
   }),
 };

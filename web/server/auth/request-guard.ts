@@ -29,13 +29,13 @@ export function checkHostAndOrigin(method: string, host: string, origin: string 
     return {
       status: 403,
       message: environmentSetting("HEARTH_ALLOWED_HOSTS")
-        ? "Hearth Jar is not reached by this name. Use the address that it printed when it was started."
-        : "Hearth Jar answers only on this machine (127.0.0.1), not by another name. ./hearth start --listen ADDRESS opens it to others, with a sign-in.",
+        ? "Unknown host name. Use the address that Hearth Jar printed when it was started."
+        : "Hearth Jar can be reached only at 127.0.0.1 on this machine. ./hearth start --listen ADDRESS opens it to others, with a sign-in.",
     };
   if (origin === null || READS.includes(method)) return null;
   const from = originOf(origin, host);
-  if (from === "odd") return { status: 400, message: "The origin of this request cannot be read." };
-  return from === "other" ? { status: 403, message: "This was sent from another site, and is refused." } : null;
+  if (from === "odd") return { status: 400, message: "The Origin header of this request is invalid." };
+  return from === "other" ? { status: 403, message: "Requests from other sites are refused." } : null;
 }
 
 /** Returns what a page may load and run: its own scripts by a nonce, nothing from elsewhere, and no frame around it. */

@@ -217,7 +217,7 @@ describe("every command", () => {
           };
           // A workshop of one's own may be made by whoever has an account.
           if (name === "makeWorkshop" && visitor !== "nobody") continue;
-          const refused = { nobody: /Say who you are|Sign in with/, stranger: /no such workshop/, helper: /may not do this/, reader: /may not do this/ }[
+          const refused = { nobody: /Sign in first|Sign in with/, stranger: /no such workshop/, helper: /do not have access/, reader: /do not have access/ }[
             visitor
           ];
           const may = THEIRS[name]?.includes(visitor) ?? false;

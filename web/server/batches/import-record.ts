@@ -48,14 +48,14 @@ export interface Imported {
 
 const damaged = (error: z.ZodError): Result<never> =>
   reject(
-    `This record is damaged at ${error.issues[0]?.path.map(String).join(".") || "its top"}: ${z.prettifyError(error).split("\n")[0]?.replace(/^✖ /, "")}. Nothing was taken in.`,
+    `This record is damaged at ${error.issues[0]?.path.map(String).join(".") || "its top"}: ${z.prettifyError(error).split("\n")[0]?.replace(/^✖ /, "")}. Nothing was imported.`,
   );
 
 function readBurn(raw: unknown): Result<BurnRecord> {
   const parsed = burnRecord.safeParse(upcastBurnRecord(raw));
   if (!parsed.success) return damaged(parsed.error);
   const fault = burnFault(parsed.data);
-  return fault ? reject(`${fault} Nothing was taken in.`) : ok(parsed.data);
+  return fault ? reject(`${fault} Nothing was imported.`) : ok(parsed.data);
 }
 
 /** Reads a record's text. Says what is wrong with a broken, foreign or truncated file. */
@@ -64,11 +64,7 @@ export function readRecord(text: string): Result<BatchRecord | BurnRecord> {
   if (!read.ok && read.why !== "not-json") return reject(read.message);
   if (!read.ok) {
     const cut = text.trimStart().startsWith("{") && !text.trimEnd().endsWith("}");
-    return reject(
-      cut
-        ? "This file ends in the middle: it was cut off. Export the record again."
-        : "This file is not JSON, so it is no batch record. Choose a file exported from a batch's record.",
-    );
+    return reject(cut ? "This file is incomplete. Export the record again." : "This file is not JSON. Choose a file exported from a batch's record.");
   }
   const raw = read.value;
   if (raw && typeof raw === "object" && (raw as { format?: unknown }).format === BURN_FORMAT) return readBurn(raw);
@@ -85,7 +81,7 @@ export function readRecord(text: string): Result<BatchRecord | BurnRecord> {
     return damaged(parsed.error);
   }
   const fault = recordFault(parsed.data);
-  return fault ? reject(`${fault} Nothing was taken in.`) : ok(parsed.data);
+  return fault ? reject(`${fault} Nothing was imported.`) : ok(parsed.data);
 }
 
 /** Puts rows in that are not here yet; what is here under the same id is kept, and said in `remarks`. */
@@ -97,12 +93,12 @@ export async function putRows(tx: Transaction, workshopId: string, table: NamedT
     const old = byId.get(row.id);
     if (old) {
       if (Object.entries(row).some(([key, value]) => canonical(old[key] ?? null) !== canonical(value ?? null)))
-        remarks.push(`“${old.name}” was here already and is kept as it is.`);
+        remarks.push(`“${old.name}” exists already and is kept.`);
       continue;
     }
     let name = row.name;
     for (let n = 2; table !== people && names.has(name.toLowerCase()); n++) name = `${row.name.slice(0, 100)} (imported${n > 2 ? ` ${n - 1}` : ""})`;
-    if (name !== row.name) remarks.push(`Another “${row.name}” stands here already, so the one of the record is called “${name}”.`);
+    if (name !== row.name) remarks.push(`Another “${row.name}” exists already, so the one in the record is called “${name}”.`);
     names.add(name.toLowerCase());
     await tx.insert(table).values({ ...row, name, workshopId });
   }
@@ -127,12 +123,12 @@ async function putFormula(
   if (version)
     return canonical(readFormula(version.spec)) === canonical(formulaVersion.spec)
       ? null
-      : `Version ${version.number} of “${wanted.name}” differs here. Nothing was taken in.`;
+      : `Version ${version.number} of “${wanted.name}” differs here. Nothing was imported.`;
   const [clash] = await tx
     .select({ id: formulaVersions.id })
     .from(formulaVersions)
     .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, wanted.id), eq(formulaVersions.number, formulaVersion.number)));
-  if (clash) return `“${wanted.name}” has another version ${formulaVersion.number} here. Nothing was taken in.`;
+  if (clash) return `“${wanted.name}” has another version ${formulaVersion.number} here. Nothing was imported.`;
   await tx.insert(formulaVersions).values({ ...formulaVersion, workshopId, formulaId: wanted.id });
   return null;
 }
@@ -144,7 +140,7 @@ export function futureIn(events: readonly { kind: string; happenedAt: string; ar
   const latest = Date.parse(now) + CLOCK_TOLERANCE_MS;
   for (const [index, event] of events.entries())
     for (const moment of [event.happenedAt, event.arrivedAt])
-      if (Date.parse(moment) > latest) return `${placeIn(events, index)} is dated ${moment.slice(0, 10)}, which is still to come by this machine's clock.`;
+      if (Date.parse(moment) > latest) return `${placeIn(events, index)} is dated ${moment.slice(0, 10)}, which is in the future by this machine's clock.`;
   return null;
 }
 
@@ -167,8 +163,8 @@ function oddIn(record: BatchRecord): string[] {
   const unreadable = events.filter((event) => unreadableOf(event)).length;
   const { state } = batchOf(events);
   return [
-    ...(refused.length > 0 ? [`${refused.length} of its entries would not be taken here, like: ${refused[0]?.refusal.message}`] : []),
-    ...(unreadable > 0 ? [`${unreadable} of its entries cannot be read; they are kept, and count for nothing.`] : []),
+    ...(refused.length > 0 ? [`${refused.length} of its entries would be rejected here, like: ${refused[0]?.refusal.message}`] : []),
+    ...(unreadable > 0 ? [`${unreadable} of its entries cannot be read; they are kept, but do not count.`] : []),
     ...(state.jarStatuses.some((jarStatus) => jarStatus.packRun)
       ? ["Its packed jars belong to packs of the workshop that it comes from; they are not in stock here."]
       : []),
@@ -178,7 +174,7 @@ function oddIn(record: BatchRecord): string[] {
 /** Takes a record into a workshop, all or nothing. Reading the same record again changes nothing. */
 export async function importRecord(db: Database, workshopId: string, record: BatchRecord, now: string, drawsStock = false): Promise<Result<Imported>> {
   const impossible = impossibleIn(record, now);
-  if (impossible) return reject(`${impossible} Nothing was taken in.`);
+  if (impossible) return reject(`${impossible} Nothing was imported.`);
   return inTransaction(db, async (tx) => {
     const remarks: string[] = oddIn(record);
     // One import at a time into a workshop, so that batch numbers cannot collide.
@@ -189,9 +185,9 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
       .where(and(eq(batches.workshopId, workshopId), eq(batches.id, record.batch.id)));
     if (already) {
       return isSameLog(await readBatchEvents(tx, workshopId, record.batch.id), record.events)
-        ? ok({ batchId: already.id, number: already.number, remarks: ["This record was here already; nothing changed."] })
+        ? ok({ batchId: already.id, number: already.number, remarks: ["This record was imported already; nothing changed."] })
         : reject(
-            `Batch ${already.number} of this workshop is the same batch with other entries. Nothing was taken in: read it into an empty workshop to compare.`,
+            `Batch ${already.number} of this workshop is the same batch with other entries. Nothing was imported: import it into an empty workshop to compare.`,
           );
     }
     const taken = await tx
@@ -207,7 +203,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
         ),
       )
       .limit(1);
-    if (taken.length > 0) return reject("An entry of this record belongs to another batch here already. Nothing was taken in.");
+    if (taken.length > 0) return reject("An entry of this record belongs to another batch here. Nothing was imported.");
 
     const put = (table: NamedTable, rows: { id: string; name: string }[]) => putRows(tx, workshopId, table, rows, remarks);
     await put(people, record.people);
@@ -230,12 +226,12 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
     let { number } = record.batch;
     if (numbered) {
       number = await nextNumber(tx, workshopId);
-      remarks.push(`Number ${record.batch.number} is taken here, so it became batch ${number}.`);
+      remarks.push(`Batch ${record.batch.number} exists already, so it is batch ${number} here.`);
     }
     const { plan, state, uses } = batchOf(record.events as BatchEvent[]);
     await tx.insert(batches).values({ workshopId, id: record.batch.id, number, formulaVersionId: record.formulaVersion.id, drawsStock, ...rowOf(plan, state) });
     await writeOutcomes(tx, workshopId, record.batch.id, plan, state, null);
-    remarks.push(drawsStock ? "What it used is drawn from the stock here." : "It draws no stock here, now or later.");
+    remarks.push(drawsStock ? "What it used was deducted from the stock here." : "It is not deducted from stock here.");
     // Corrections name earlier entries, which must be there first.
     const rows = [...record.events]
       .sort((a, b) => Date.parse(a.arrivedAt) - Date.parse(b.arrivedAt))

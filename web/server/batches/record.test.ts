@@ -29,7 +29,7 @@ import { batchRecordOf, eventsCsv } from "./export-record";
 import { importRecord, readRecord } from "./import-record";
 
 const POURED = { kind: "poured" as const, payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } };
-const ALONE = "It draws no stock here, now or later.";
+const ALONE = "It is not deducted from stock here.";
 
 let test: TestDatabase;
 beforeAll(async () => {
@@ -155,7 +155,7 @@ describe("taking a record away and reading it in elsewhere", () => {
     await test.db.insert(waxes).values({ ...record.waxes[0], workshopId: target, name: "my own name" } as typeof waxes.$inferInsert);
     const outcome = await take(target, JSON.stringify(record));
     expect(outcome).toMatchObject({ ok: true, value: { number: 2 } });
-    expect(outcome.ok && outcome.value.remarks.join(" ")).toMatch(/“my own name” was here already.*Number 1 is taken here/);
+    expect(outcome.ok && outcome.value.remarks.join(" ")).toMatch(/“my own name” exists already.*Batch 1 exists already/);
   });
 });
 
@@ -295,7 +295,7 @@ describe("the promise to keep what people have", () => {
     if (!read.ok) throw new Error(read.message);
     expect(await importRecord(test.db, workshopId, read.value as BatchRecord, AFTER, true)).toMatchObject({
       ok: true,
-      value: { remarks: expect.arrayContaining([expect.stringContaining("drawn from the stock")]) },
+      value: { remarks: expect.arrayContaining([expect.stringContaining("deducted from the stock")]) },
     });
     const drawn = await test.db.select().from(stockUses).where(sql`workshop_id = ${workshopId}`);
     expect(drawn.map((item) => item.amount).sort((a, b) => a - b)).toEqual([4, 8, 112_900, 1_419_000]);

@@ -97,12 +97,12 @@ async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promis
     const unfit = vessel ? notToBeFilled(vessel) : null;
     if (unfit) return unfit;
     const row = wick ? w.find((item) => item.id === wick.id) : null;
-    if (wick && !row) return "A wick is not on this shelf any more. Choose again.";
+    if (wick && !row) return "A wick is no longer on the shelf. Choose again.";
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
     if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks });
     else if (mold)
       out.push({ ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, part, chosenWicks });
-    else return "A vessel is not on this shelf any more. Choose again.";
+    else return "A vessel is no longer on the shelf. Choose again.";
   }
   return out;
 }
@@ -140,20 +140,20 @@ export async function startBatchIn(
     return version ? [potOf({ name: version.name, number: version.number, spec: readFormula(version.spec) })] : [];
   });
   const [first] = pots;
-  if (!first || pots.length !== wanted.formulaVersionIds.length) return reject("This formula is not in this workshop any more. Choose another.");
+  if (!first || pots.length !== wanted.formulaVersionIds.length) return reject("This formula is no longer in this workshop. Choose another.");
   const shelf = await readMaterials(tx, workshopId);
   for (const { spec } of pots) {
     const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
     if (waxes.length === 0) return reject("The formula's wax is not on this shelf.");
     if (fragrances.length + additives.length + dyes.length !== spec.fragrances.length + (spec.additives ?? []).length + (spec.dyes ?? []).length)
-      return reject("Something the formula names is not on this shelf any more. Open the formula and choose again.");
+      return reject("A material of the formula is no longer on the shelf. Open the formula and choose again.");
   }
   const [from, id] = wanted.process.split(":");
   const ready = from === "ready" ? PRESET_PROCESSES.find((preset) => preset.id === id) : undefined;
   const own = from === "own" ? (await listProcesses(tx, workshopId)).find((process) => process.id === id) : undefined;
   const process: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
-  if (!process) return reject("This process is not in this workshop any more. Choose another.", { process: ["Choose another."] });
-  if (pots.length !== potsOf(process.steps)) return reject(`This process works ${potsOf(process.steps)} pots: choose a formula for each.`);
+  if (!process) return reject("This process is no longer in this workshop. Choose another.", { process: ["Choose another."] });
+  if (pots.length !== potsOf(process.steps)) return reject(`This process uses ${potsOf(process.steps)} pots: choose a formula for each.`);
   const products = await productsOf(tx, workshopId, wanted);
   if (typeof products === "string") return reject(products, { products: [products] });
   // The shelf may have learnt of a low flash point since the formula was saved; wicks and process are known only here.
@@ -171,7 +171,7 @@ export async function startBatchIn(
     return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, unit: row.scaleUnit, capacityMg: row.capacityMg } : null;
   };
   const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
-  if (!wax || !oil) return reject("The scale is not on this shelf any more, or its step is not known. Choose again.", { scale: ["Choose a scale."] });
+  if (!wax || !oil) return reject("The scale is no longer on the shelf, or it is not known what it reads to. Choose again.", { scale: ["Choose a scale."] });
   const { sparePpm, spareMg, start, pitcherMg } = wanted;
   const planned = planBatch({ process, pots, products, sparePpm, spareMg, start: start ?? undefined, pitcherMg, scales: { wax, oil } }, shelf);
   const plan: BatchPlan = wanted.rehearsal ? { ...planned, rehearsal: true } : planned;

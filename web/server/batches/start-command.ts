@@ -8,7 +8,7 @@ import { batchWanted, startBatchIn } from "./start-batch";
 export async function startBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
   return command("plan", batchWanted, place, input, async (wanted, context) => {
     if (wanted.startedAt && Date.parse(wanted.startedAt) > Date.parse(context.now) + 90_000)
-      return reject("That start is still to come.", { startedAt: ["Still to come."] });
+      return reject("The start is in the future.", { startedAt: ["In the future."] });
     const outcome = await startBatchIn(context.db, context, wanted);
     if (!outcome.ok) return outcome;
     return ok({ id: outcome.value.id, number: outcome.value.number });

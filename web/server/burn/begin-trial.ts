@@ -50,7 +50,7 @@ const racked = z.object({ from: z.literal("rack"), batchId: z.uuid(), product: z
 export const trialWanted = z.object({
   /** Made where the button was pressed: pressing it twice begins one trial. */
   trialId: z.uuid(),
-  name: z.string().trim().min(1, "Give the trial a name.").max(120),
+  name: z.string().trim().min(1, "Enter a name for the trial.").max(120),
   varies: z.enum(VARIED).nullable(),
   protocol,
   productId: z.uuid().nullable(),
@@ -93,7 +93,7 @@ async function pour(tx: Transaction, context: Actor, variants: readonly TrialWan
   // The one that takes most for the wax, the finest for the oil.
   const wax = [...usable].sort((a, b) => (b.capacityMg ?? Number.POSITIVE_INFINITY) - (a.capacityMg ?? Number.POSITIVE_INFINITY))[0];
   const oil = [...usable].sort((a, b) => (a.resolutionUg ?? 0) - (b.resolutionUg ?? 0))[0];
-  if (!wax || !oil) return reject("There is no scale on the shelf. Put yours there, with its step: every amount is rounded to what it can show.");
+  if (!wax || !oil) return reject("There is no scale on the shelf. Add yours, with what it reads to: amounts are rounded to it.");
   for (const group of groups.values()) {
     const first = group[0]?.variant;
     if (!first) continue;
@@ -144,12 +144,11 @@ async function take(
     .select()
     .from(batches)
     .where(and(eq(batches.workshopId, context.workshop.id), eq(batches.id, variant.batchId)));
-  if (!row) return reject("That batch is not in this workshop any more. Choose again.");
+  if (!row) return reject("That batch is no longer in this workshop. Choose again.");
   const { plan, state } = await readBatchState(tx, row);
   const part = fromBatch(plan, variant.product);
   if (!part) return reject("That batch has no such product. Choose again.");
-  if (!part.wick)
-    return reject(`Batch ${row.number} was planned without a wick for ${part.vessel}: without it a burn says nothing. Pour test candles with one.`);
+  if (!part.wick) return reject(`Batch ${row.number} was planned without a wick for ${part.vessel}, so it cannot be burn-tested. Pour test candles with one.`);
   const cracked = state.flaws
     .filter(({ flaw }) => flaw.product === variant.product && flaw.defect === "cracked_glass")
     .reduce((sum, { flaw }) => sum + flaw.jars, 0);
@@ -183,7 +182,7 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
     .where(eq(trials.workshopId, workshopId));
   const number = (top?.top ?? 0) + 1;
   if (wanted.variants.some((variant) => variant.from === "make" && !variant.wick))
-    return reject("Choose the wick that each burns with: no test candle is poured without one.", { variants: ["Choose a wick."] });
+    return reject("Choose a wick for each test candle.", { variants: ["Choose a wick."] });
   const poured = await pour(tx, context, wanted.variants);
   if (!poured.ok) return poured;
   const testCandles: TestCandle[] = [];

@@ -58,7 +58,7 @@ export async function importBurn(
   now: string,
 ): Promise<Result<{ trialId: string; number: number; remarks: string[] }>> {
   const future = futureIn(record.events, now);
-  if (future) return reject(`${future} Nothing was taken in.`);
+  if (future) return reject(`${future} Nothing was imported.`);
   return inTransaction(db, async (tx) => {
     const remarks: string[] = [];
     await lockWorkshop(tx, workshopId);
@@ -66,9 +66,9 @@ export async function importBurn(
     const already = await trialStore.readRow(tx, workshopId, id, false);
     if (already) {
       return isSameLog(await readTrialEvents(tx, workshopId, id), record.events)
-        ? ok({ trialId: id, number: already.number, remarks: ["This record was here already; nothing changed."] })
+        ? ok({ trialId: id, number: already.number, remarks: ["This record was imported already; nothing changed."] })
         : reject(
-            `Trial ${already.number} of this workshop is the same trial with other entries. Nothing was taken in: read it into an empty workshop to compare.`,
+            `Trial ${already.number} of this workshop is the same trial with other entries. Nothing was imported: import it into an empty workshop to compare.`,
           );
     }
     const taken = await tx
@@ -84,7 +84,7 @@ export async function importBurn(
         ),
       )
       .limit(1);
-    if (taken.length > 0) return reject("An entry of this record belongs to another trial here already. Nothing was taken in.");
+    if (taken.length > 0) return reject("An entry of this record belongs to another trial here. Nothing was imported.");
     await putRows(tx, workshopId, people, record.people, remarks);
     await putRows(tx, workshopId, instruments, record.instruments, remarks);
     const numbers = tx.select({ top: max(trials.number) }).from(trials);
@@ -94,7 +94,7 @@ export async function importBurn(
       .from(trials)
       .where(and(eq(trials.workshopId, workshopId), eq(trials.number, record.trial.number)));
     const number = clash ? (top?.top ?? 0) + 1 : record.trial.number;
-    if (clash) remarks.push(`Number ${record.trial.number} is taken here, so it became trial ${number}.`);
+    if (clash) remarks.push(`Trial ${record.trial.number} exists already, so it is trial ${number} here.`);
     const { plan, state } = TRIAL.of(record.events as TrialEvent[]);
     await tx.insert(trials).values({ workshopId, id, number, ...trialRow(plan, state) });
     // Corrections name earlier entries, which must be there first.

@@ -22,7 +22,7 @@ export async function takeWick(place: unknown, input: unknown): Promise<Result<{
   return command("burn", taken, place, input, async ({ trialId, variant, productId }, { db, workshop }) => {
     const row = await trialStore.readRow(db, workshop.id, trialId, true);
     const product = await readProduct(db, workshop.id, productId);
-    if (!row || !product) return reject("This product is not in this workshop any more.");
+    if (!row || !product) return reject("This product is no longer in this workshop.");
     const { plan, state } = await trialStore.readState(db, row);
     const wick = testCandlesOf(plan, variant)[0]?.wick;
     if (!wick) return reject("This variant was burned without a wick of the shelf.");

@@ -116,7 +116,7 @@ describe("a trial", () => {
     expect(await throwScores(test.db, workshopId, stored.batch)).toMatchObject([{ throw: "cold", score: 4.5, wax: "test soy", oil: "test rain", ageDays: 1 }]);
   });
 
-  it("says that a test candle can be lit only once it is poured and cured", async () => {
+  it("says that a test candle ready to light only once it is poured and cured", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
     const ready = async (now: string) => (await listTrials(test.db, workshopId, {}, now)).open.find((trial) => trial.id === begun.id)?.ready;
     expect(await ready(LATER)).toBe(0);
@@ -151,7 +151,7 @@ describe("a trial", () => {
     expect(new Set(trial?.plan.testCandles.map((testCandle) => testCandle.code)).size).toBe(5);
   });
 
-  it("is begun once however often it is asked for, and not at all where one part of it cannot be", async () => {
+  it("is begun once however often it is asked, and not at all where one part of it cannot be", async () => {
     const four = await wickOf("4");
     const asked = wanted([make(four)]);
     const [item, two] = [value(await beginTrial(here(), asked)), value(await beginTrial(here(), asked))];
@@ -159,7 +159,7 @@ describe("a trial", () => {
     const count = async () => test.db.$count(batches, eq(batches.workshopId, workshopId));
     const before = await count();
     const broken = await beginTrial(here(), wanted([make(four), make(v7())]));
-    expect(broken).toMatchObject({ ok: false, message: expect.stringContaining("not on this shelf") });
+    expect(broken).toMatchObject({ ok: false, message: expect.stringContaining("no longer on the shelf") });
     const strange = await beginTrial(here(), wanted([make(four), make(four, { change: { waxId: v7() } })]));
     expect(strange.ok).toBe(false);
     expect(await count()).toBe(before);
@@ -181,7 +181,7 @@ describe("a trial", () => {
     expect(await beginTrial(here(), wanted([rack(2)]))).toMatchObject({ ok: false, message: expect.stringContaining("without a wick") });
     expect(await beginTrial(here(), wanted([make(null)], { varies: "load" }))).toMatchObject({
       ok: false,
-      message: expect.stringContaining("Choose the wick"),
+      message: expect.stringContaining("Choose a wick"),
     });
     const wick = JSON.stringify({ wickId: await wickOf("4"), name: "flat-braid cotton 4", kind: "flat-braid cotton", size: "4", count: 1 });
     await test.pool.query("update batch set plan = jsonb_set(plan, '{products,0,wicks}', $2) where workshop_id = $1", [workshopId, wick]);
@@ -229,7 +229,7 @@ describe("a trial", () => {
     expect(await enter(begun.id, 0, light("A1"), same)).toMatchObject({ ok: true, value: { repeated: false } });
     expect(await enter(begun.id, 0, light("A1"), same)).toMatchObject({ ok: true, value: { repeated: true } });
     expect(await enter(begun.id, 0, light("A2"), same)).toMatchObject({ ok: false, status: 409 });
-    expect(await enter(begun.id, 1, light("A1"))).toMatchObject({ ok: false, status: 400, message: expect.stringContaining("burns already") });
+    expect(await enter(begun.id, 1, light("A1"))).toMatchObject({ ok: false, status: 400, message: expect.stringContaining("burning already") });
     expect(await enter(v7(), 1, light("A1"))).toMatchObject({ ok: false, status: 404, message: expect.stringContaining("trial") });
     const since = await readSince(trialStore, test.db, workshopId, begun.id, 0);
     expect(since?.events.map((event) => event.kind)).toEqual(["started", "lit"]);
@@ -337,7 +337,7 @@ describe("a burn record", () => {
     expect(value(await importBurn(test.db, elsewhere, record, LATER))).toMatchObject({ number: 1, remarks: [] });
     const there = await readTrial(test.db, elsewhere, begun.id);
     expect(there?.state).toEqual((await readTrial(test.db, workshopId, begun.id))?.state);
-    expect(value(await importBurn(test.db, elsewhere, record, LATER)).remarks).toEqual(["This record was here already; nothing changed."]);
+    expect(value(await importBurn(test.db, elsewhere, record, LATER)).remarks).toEqual(["This record was imported already; nothing changed."]);
     const longer = structuredClone(record);
     longer.events.push({ ...(longer.events[0] as (typeof longer.events)[number]), id: v7(), kind: "present", payload: {} } as never);
     expect(await importBurn(test.db, elsewhere, longer, LATER)).toMatchObject({ ok: false });

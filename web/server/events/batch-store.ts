@@ -66,7 +66,7 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
       return {
         field: "packRun",
         message: run.undone
-          ? `These jars were unpacked from ${run.name}. Pack them again under Sell.`
+          ? `These jars were unpacked from ${run.name}. Pack again under Sell.`
           : `${run.pieces} jars are packed as ${run.name}. Unpack them under Sell first.`,
       };
     }
@@ -90,13 +90,13 @@ export async function undoStart(db: Database, workshopId: string, batchId: strin
   return db.transaction(async (tx) => {
     const condition = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
     const [batch] = await tx.select({ id: batches.id }).from(batches).where(condition).for("no key update");
-    if (!batch) return { ok: false, message: "This batch is not in this workshop any more." };
+    if (!batch) return { ok: false, message: "This batch is no longer in this workshop." };
     const rows = await tx
       .select({ id: batchEvents.id })
       .from(batchEvents)
       .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)))
       .limit(2);
-    if (rows.length > 1) return { ok: false, message: "This batch has entries already. Abandon it instead, and say what became of the wax." };
+    if (rows.length > 1) return { ok: false, message: "This batch has entries already. Abandon it instead." };
     await tx.execute(sql`select undo_start(${workshopId}, ${batchId})`);
     await notifyPages(tx, { workshop: workshopId, batch: batchId });
     return { ok: true, message: "" };

@@ -221,7 +221,7 @@ describe("everything that was entered", () => {
       { kind: "note", payload: { text: "picked up" }, days: 600 },
       { kind: "closed", payload: {}, days: 700 },
     ]);
-    expect(await unpack(here(), { packRunId })).toMatchObject({ ok: false, message: expect.stringMatching(/2 of them went out/) });
+    expect(await unpack(here(), { packRunId })).toMatchObject({ ok: false, message: expect.stringMatching(/2 of them were shipped/) });
     const eventTypes = new Set((await log.events()).map((event) => event.kind));
     expect(kindsOf(ORDER).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const deleted = await tryAll(log);

@@ -56,13 +56,13 @@ it("an entry that is well formed is written once, however often it is sent", asy
   expect(await again.json()).toMatchObject({ ok: true, id: entry.id, repeated: true });
 });
 
-it("an entry that is not for this server, or from another site, is refused before the route, with the headers of every answer", async () => {
+it("an entry that is not for this server, or from other sites, is refused before the route, with the headers of every answer", async () => {
   const ask = (headers: Record<string, string>) =>
     proxy(new NextRequest(address("batches", stored.batch), { method: "POST", headers: { host: "127.0.0.1:4380", ...headers }, body: "{}" }));
   expect((await ask({ host: "records.example" }))?.status).toBe(403);
   const foreign = await ask({ origin: "http://elsewhere.example" });
   expect(foreign?.status).toBe(403);
-  expect(await foreign?.json()).toMatchObject({ error: { message: expect.stringContaining("another site"), fields: {} } });
+  expect(await foreign?.json()).toMatchObject({ error: { message: expect.stringContaining("other sites"), fields: {} } });
   expect((await ask({ origin: "http://[" }))?.status).toBe(400);
   expect((await ask({ origin: "null" }))?.status).toBe(403);
   for (const name of ["x-content-type-options", "x-frame-options", "content-security-policy", "referrer-policy"])

@@ -44,7 +44,7 @@ export function acceptEntry<F extends LogState, C, E extends EventOf, R>(
 ): Promise<HttpResult> {
   return atLog(store.what, "change", sent.headers, named, async ({ workshop, id, who }) => {
     const text = await readBody(sent, 100_000);
-    if (text === null) return errorResult(413, "An entry is never this long.");
+    if (text === null) return errorResult(413, "This entry is too long.");
     const body = readJson(text);
     if (!body.ok) return errorResult(400, body.message);
     const parsed = store.subject.sent.safeParse(store.subject.upcastSent(body.value));
@@ -54,7 +54,7 @@ export function acceptEntry<F extends LogState, C, E extends EventOf, R>(
         const name = String(issue.path.at(-1) ?? "kind");
         fields[name] = [...(fields[name] ?? []), issue.message];
       }
-      return errorResult(400, parsed.error.issues[0]?.message ?? "This entry cannot be read.", fields);
+      return errorResult(400, parsed.error.issues[0]?.message ?? "This entry is invalid.", fields);
     }
     const event = parsed.data as EventOf;
     const odd = await assertOwnPerson(workshop, who, event);
@@ -81,7 +81,7 @@ export function respondWithChanges<F extends LogState, C, E extends EventOf, R>(
       .int()
       .min(0)
       .safeParse(new URL(request.url).searchParams.get("after") ?? "0");
-    if (!after.success) return errorResult(400, "“after” is the number of the last entry that is known.");
+    if (!after.success) return errorResult(400, "“after” must be the sequence number of the last known entry.");
     const since = await readSince(store, tenantDatabase(workshop), workshop, id, after.data);
     return since ? { status: 200, body: since } : missing;
   });

@@ -52,12 +52,12 @@ export const orderStore: AggregateStore<OrderState, OrderPlan, OrderEvent, Row> 
       .for("no key update");
     for (const item of more) {
       const run = rows.find((row) => row.id === item.packRun && row.sellableId === item.sellable);
-      if (run?.deleted) return { field: "finishedGoods", message: `These ${item.name} were unpacked: they can be out no more. Pack them again first.` };
+      if (run?.deleted) return { field: "finishedGoods", message: `These ${item.name} were unpacked: they cannot be shipped. Pack again first.` };
       const left = run ? run.packs + run.oversold - run.gone : 0;
       if (item.packs > left)
         return {
           field: "finishedGoods",
-          message: `${left} × ${item.name} ${left === 1 ? "is" : "are"} left of that pack run, and ${item.packs} would go out. Look at the stock again.`,
+          message: `${left} × ${item.name} ${left === 1 ? "is" : "are"} left of these packs, and ${item.packs} would be shipped. Check the stock.`,
         };
     }
     return null;

@@ -256,7 +256,7 @@ describe("what is refused", () => {
     const before = await counts();
     const answer = await send(other, changed);
     expect(answer.status).toBe(409);
-    expect(JSON.stringify(await answer.json())).toMatch(/Nothing was taken in/);
+    expect(JSON.stringify(await answer.json())).toMatch(/Nothing was imported/);
     expect(await counts()).toEqual(before);
     // What cannot have been is refused with its place.
     for (const [spoil, words] of [

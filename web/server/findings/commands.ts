@@ -22,7 +22,7 @@ export async function saveGrades(place: unknown, input: unknown): Promise<Result
               .set({ rules, version: version + 1 })
               .where(and(eq(gradingRules.workshopId, workshop.id), eq(gradingRules.version, version)))
               .returning({ version: gradingRules.version });
-      if (!rows[0]) return reject("Somebody else changed this in the meantime. Load the page again, then save.");
+      if (!rows[0]) return reject("Somebody else changed this. Reload the page, then save.");
       return ok({ version: rows[0].version });
     },
   );

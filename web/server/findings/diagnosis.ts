@@ -139,7 +139,7 @@ export const flawsOf = (plan: BatchPlan, state: BatchState): Why["flaws"] => {
 
 /** Which rung of the ladder for a weak throw a trial has tried. */
 const TRIED: Record<string, string[]> = { scent: ["oil"], wax: ["wax"], vessel: ["vessel"], "wick kind": ["wick"], "wick size": ["wick"] };
-const ALL_TRIED = "everything of the ladder was tried: another scent, or the candle as it is for a smaller room";
+const ALL_TRIED = "everything was tried: use another scent, or use this candle in a smaller room";
 
 /** The trials in which candles of a batch are burned. */
 async function trialsOfBatch(db: Database, workshopId: string, batchId: string): Promise<{ plan: TrialPlan; state: TrialState }[]> {

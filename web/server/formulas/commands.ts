@@ -35,7 +35,7 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Resul
       .for("no key update");
     if (!row) return reject("This process is not in this workshop.");
     if (row.version !== wanted.expectedVersion)
-      return reject("Somebody else changed this process in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+      return reject("Somebody else changed this process. Your typing is kept: check the newer version in another window, then save again.");
     const [newest] = await db
       .select()
       .from(processVersions)
@@ -89,5 +89,5 @@ export async function saveColor(place: unknown, input: unknown): Promise<Result<
 
 /** Takes a color away, or puts it back. */
 export async function takeColorAway(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return setDeleted("formulas", colors, "This color is not in this workshop any more.", place, input);
+  return setDeleted("formulas", colors, "This color is no longer in this workshop.", place, input);
 }

@@ -1,6 +1,6 @@
 import { causesOf } from "@/data/causes";
 
-const AWAY = "The database is away just now. Nothing you typed is lost: try again in a moment.";
+const AWAY = "The database is not available. What you typed is kept: try again in a moment.";
 const RESTORING = "A backup is being restored, so nothing can be written until it is done. Nothing you typed is lost: try again in a minute.";
 const FULL = "The disk is full, so nothing can be written. Nothing you typed is lost: free some space, then try again.";
 

@@ -73,7 +73,7 @@ export async function saveLot(place: unknown, input: unknown): Promise<Result<{ 
         .set({ ...lot, version: expectedVersion + 1 })
         .where(and(eq(lots.workshopId, workshop.id), eq(lots.id, lot.id), eq(lots.version, expectedVersion)))
         .returning({ id: lots.id });
-      if (changed.length === 0) return reject("Somebody else changed this lot in the meantime. Your typing is kept: look at it again, then save.");
+      if (changed.length === 0) return reject("Somebody else changed this lot. Your typing is kept: check it, then save.");
     }
     return ok({ id: lot.id });
   });
@@ -109,7 +109,7 @@ export async function saveCount(place: unknown, input: unknown): Promise<Result<
   return command("shelf", counted, place, input, async ({ kind, ...count }, context) => {
     const { db, workshop, person, now } = context;
     if (!(await isThere(context, kind, count.materialId))) return reject("That is not on this shelf.");
-    if (isCounted(kind) && count.amount > 10_000_000) return reject("That is more pieces than can be kept here.", { amount: ["Too many."] });
+    if (isCounted(kind) && count.amount > 10_000_000) return reject("That is too many.", { amount: ["Too many."] });
     await db
       .insert(stockCounts)
       .values({ ...count, workshopId: workshop.id, at: now, personId: person?.id ?? null })
@@ -138,7 +138,7 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
     const { containers, ...context } = await sheetContext(db, workshop);
     const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
     const refusedRow = rows.find((row) => row.fate.is === "refused");
-    if (refusedRow?.fate.is === "refused") return reject(`Row ${refusedRow.line} cannot be taken: ${refusedRow.fate.why.join(" ")} Nothing was taken in.`);
+    if (refusedRow?.fate.is === "refused") return reject(`Row ${refusedRow.line}: ${refusedRow.fate.why.join(" ")} Nothing was imported.`);
     const tally = { new: 0, changed: 0, same: 0 };
     for (const row of rows) if (row.fate.is !== "refused") tally[row.fate.is] += 1;
     if (tally.new !== wanted.shown.new || tally.changed !== wanted.shown.changed || tally.same !== wanted.shown.same)

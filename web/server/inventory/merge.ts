@@ -83,7 +83,7 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
       .from(table)
       .where(and(eq(table.workshopId, workshopId), inArray(table.id, [goneId, keptId])));
     const [gone, kept] = [both.find((row) => row.id === goneId), both.find((row) => row.id === keptId)];
-    if (!gone || !kept) return reject("That is not in this workshop any more.");
+    if (!gone || !kept) return reject("That is no longer in this workshop.");
     if (kind === "wax" && (gone.blend !== null) !== (kept.blend !== null)) return reject("A blend and a wax as bought are not the same thing.");
     const inOne = await db.execute(
       sql`select 1 from formula_version where workshop_id = ${workshopId} and spec::text like ${`%${goneId}%`} and spec::text like ${`%${keptId}%`} limit 1`,

@@ -9,7 +9,7 @@ import { people } from "@/data/tables/workshop";
 import { command } from "@/server/http/command";
 import { tableOf } from "./tables";
 
-const STALE = "Somebody else changed this in the meantime. Your typing is kept: look at the newer entry in another window, then save again.";
+const STALE = "Somebody else changed this. Your typing is kept: check the newer version in another window, then save again.";
 
 const saved = z.object({
   kind: z.enum(SHELF_KINDS, { error: "That does not go on the shelf." }),

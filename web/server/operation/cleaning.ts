@@ -33,9 +33,9 @@ export function startCleaning(): void {
   const run = async () => {
     try {
       const did = await cleanOnce();
-      if (did) logger().info({ did }, "what is over was taken out");
+      if (did) logger().info({ did }, "expired rows were deleted");
     } catch (error) {
-      logger().warn({ fault: faultOf(error) }, "what is over could not be taken out, and is tried again");
+      logger().warn({ fault: faultOf(error) }, "expired rows could not be deleted; trying again");
     }
   };
   setTimeout(() => {

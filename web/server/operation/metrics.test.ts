@@ -21,7 +21,7 @@ it("figures are for this machine, or for who sends the token; through a proxy on
   expect((await asked({ "x-hearth-address": "192.0.2.7", authorization: "Bearer a token for the watch" })).status).toBe(200);
 });
 
-it("they are in the common text format, by what was asked for, and name nobody", async () => {
+it("they are in the common text format, by what was asked, and name nobody", async () => {
   const id = "0190c0de-0008-7000-8000-000000000006";
   measureRequests();
   for (const [method, url, statusCode] of [

@@ -9,7 +9,7 @@ function make() {
   collectDefaultMetrics({ register: registry });
   const requests = new Histogram({
     name: "hearth_request_seconds",
-    help: "Time from a request to the end of its answer, by what was asked for and how it ended.",
+    help: "Time from a request to the end of its answer, by route and status.",
     labelNames: ["what", "method", "status"],
     buckets: [0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10],
     registers: [registry],
@@ -26,7 +26,7 @@ function make() {
   state("hearth_database_connections", "Connections of this server to the database.", () => poolCounts().total);
   state(
     "hearth_database_waiting",
-    "Requests that wait for a connection; more than none for long: raise HEARTH_CONNECTIONS, or add a server.",
+    "Requests that wait for a connection. If this is above 0 for long, raise HEARTH_CONNECTIONS or add a server.",
     () => poolCounts().waiting,
   );
   state("hearth_listening_pages", "Pages that hear changes from this server.", listenerCount);

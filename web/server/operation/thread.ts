@@ -39,7 +39,7 @@ export async function inThread<T>({ file, data, signal, limitMs, what, here }: T
   const folder = process.env.HEARTH_THREADS;
   if (!folder) return here();
   const pool = poolOf(join(folder, file));
-  if (pool.queueSize >= MAX_WAITING) throw new ServerBusyError("Too much is being worked out just now. Try again in half a minute.");
+  if (pool.queueSize >= MAX_WAITING) throw new ServerBusyError("The server is busy with calculations. Try again in 30 seconds.");
   // Held here: a signal made of several by AbortSignal.any can be collected before one of them ends the work (Node 20).
   const ending = new AbortController();
   const end = () => ending.abort();

@@ -32,7 +32,7 @@ export async function paperAnswer(request: Request, sheets: SheetOf[], units: Pa
   if (what === "tags" && tags > MAX_TAGS && from === undefined)
     return errorResponse(
       400,
-      `These are ${tags} tags. At most ${MAX_TAGS} are drawn at once: add from=1 to this address for the first of them, from=${MAX_TAGS + 1} for the next.`,
+      `These are ${tags} tags. At most ${MAX_TAGS} are drawn at a time: add from=1 to this address for the first of them, from=${MAX_TAGS + 1} for the next.`,
     );
   const pdf = await paperInThread(what === "tags" ? { what, ...of, from: (from ?? 1) - 1, count: MAX_TAGS } : { what, ...of, capacities }, request.signal);
   return pdf ? pdfResponse(pdf, `${name}-${what}`) : errorResponse(500, "This could not be drawn.");

@@ -154,7 +154,7 @@ function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
     const pitchers = pot.pitchers && pot.pitchers.length > 1 ? pot.pitchers : null;
     for (const part of pot.components) drawPart(paper, pen, part, pitchers, sheet);
     pen.y = paper.text(
-      `Together ${say(writeBulk(pot.totalMg, units.massUnit))}${pot.sparePpm > 0 ? `, with ${say(writePercent(pot.sparePpm, 1))} spare` : ""}${pitchers ? `, in ${pitchers.length} pitchers` : ""}`,
+      `Together ${say(writeBulk(pot.totalMg, units.massUnit))}${pot.sparePpm > 0 ? `, with ${say(writePercent(pot.sparePpm, 1))} extra` : ""}${pitchers ? `, in ${pitchers.length} pitchers` : ""}`,
       MARGIN + 18,
       pen.y,
       { size: 9, gray: true },
@@ -202,7 +202,7 @@ function batchSheet(paper: Paper, of: SheetOf, units: PaperUnits, capacities: Ca
   drawSteps(paper, pen, sheet);
   pen.room(66);
   pen.y = paper.text(
-    "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket at hand, and never put water on burning wax. The supplier's sheet and your local rules come first.",
+    "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket within reach, and never put water on burning wax. The supplier's data and your local rules come first.",
     MARGIN,
     pen.y + 8,
     { size: 9, width: inner },

@@ -45,7 +45,7 @@ export async function invite(place: unknown, input: unknown): Promise<Result<{ l
       .select({ id: people.id })
       .from(people)
       .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
-    if (there.length === 0) return reject("That person is not in this workshop any more.");
+    if (there.length === 0) return reject("That person is no longer in this workshop.");
     await db.delete(invitations).where(stillOut(workshop.id, personId));
     await db.insert(invitations).values({ workshopId: workshop.id, id: v7(), personId, role, hash: hashOf(token), until });
     return ok({ link: `${originHere()}/invite/${workshop.id}/${token}`, until });
@@ -74,7 +74,7 @@ export async function setPin(place: unknown, input: unknown): Promise<Result<nul
   return command("people", person.extend({ pin: pin.nullable() }), place, input, async ({ personId, pin: chosen }, { db, workshop }) => {
     if (!requiresSignIn()) return reject(NO_ACCOUNTS);
     if (chosen && (/^(\d)\1+$/.test(chosen) || "0123456789876543210".includes(chosen))) {
-      const why = "Anybody would try this one first. Choose another.";
+      const why = "This PIN is too easy to guess. Choose another.";
       return reject(why, { pin: [why] });
     }
     const pinHash = chosen ? await (await auth().$context).password.hash(chosen) : null;
@@ -137,7 +137,7 @@ const GRACE_DAYS = 30;
 export async function letGo(place: unknown, input: unknown): Promise<Result<{ leavesAt: string | null }>> {
   return command("people", z.object({ go: z.boolean(), name: z.string().max(200) }), place, input, async ({ go, name }, { db, workshop, now }) => {
     if (go && name.trim().toLowerCase() !== workshop.name.trim().toLowerCase()) {
-      const why = `Type the name of the workshop, “${workshop.name}”, to let it go.`;
+      const why = `Type the name of the workshop, “${workshop.name}”, to delete it.`;
       return reject(why, { name: [why] });
     }
     const leavesAt = go ? later(now, GRACE_DAYS * 86_400_000) : null;

@@ -11,7 +11,7 @@ import { command } from "@/server/http/command";
 const line = z.object({
   id: z.uuid(),
   productId: z.uuid(),
-  count: z.number().int().min(1, "At least one piece.").max(100_000, "At most 100000 pieces."),
+  count: z.number().int().min(1, "At least one candle.").max(100_000, "At most 100000 pieces."),
   wantedOn: isoDay().nullable(),
   note: z.string().trim().max(200, "At most 200 letters."),
   /** Of a line that stands already: what it was when it was read. */
@@ -25,7 +25,7 @@ export async function saveDemand(place: unknown, input: unknown): Promise<Result
       .select({ id: products.id })
       .from(products)
       .where(and(eq(products.workshopId, workshop.id), eq(products.id, row.productId)));
-    if (!product) return reject("This product is not in this workshop any more. Choose another.", { productId: ["Choose another."] });
+    if (!product) return reject("This product is no longer in this workshop. Choose another.", { productId: ["Choose another."] });
     const changed =
       version === null
         ? await db
@@ -38,7 +38,7 @@ export async function saveDemand(place: unknown, input: unknown): Promise<Result
             .set({ ...row, version: version + 1 })
             .where(and(eq(demandLines.workshopId, workshop.id), eq(demandLines.id, row.id), eq(demandLines.version, version)))
             .returning({ id: demandLines.id });
-    if (version !== null && changed.length === 0) return reject("Somebody else changed this line in the meantime. Look at it again, then save.");
+    if (version !== null && changed.length === 0) return reject("Somebody else changed this line. Check it, then save.");
     return ok({ id: row.id });
   });
 }
@@ -89,7 +89,7 @@ export async function savePlanning(place: unknown, input: unknown): Promise<Resu
             .set({ settings, version: version + 1 })
             .where(and(eq(planningSettingRows.workshopId, workshop.id), eq(planningSettingRows.version, version)))
             .returning({ version: planningSettingRows.version });
-    if (!rows[0]) return reject("Somebody else changed this in the meantime. Load the page again, then save.");
+    if (!rows[0]) return reject("Somebody else changed this. Reload the page, then save.");
     return ok({ version: rows[0].version });
   });
 }
@@ -122,7 +122,7 @@ export async function saveDay(place: unknown, input: unknown): Promise<Result<{ 
               .set({ data, version: version + 1 })
               .where(and(eq(dayPlans.workshopId, workshop.id), eq(dayPlans.on, on), eq(dayPlans.version, version)))
               .returning({ version: dayPlans.version });
-      if (!rows[0]) return reject("Somebody else changed this day in the meantime. Load the page again to go on from there.");
+      if (!rows[0]) return reject("Somebody else changed this day. Reload the page to continue.");
       return ok({ version: rows[0].version });
     },
   );

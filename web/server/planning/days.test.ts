@@ -30,7 +30,7 @@ const ZONES = [
 ];
 const DAYS = ["2026-03-14", "2026-03-29", "2026-10-25", "2026-11-01", "2026-12-31"];
 
-describe("what is asked for by a day", () => {
+describe("what is asked by a day", () => {
   it.each(ZONES)("is of the workshop's day in %s: batches by when they were started or poured, orders that are soon", async (timeZone) => {
     await test.db.update(workshops).set({ timeZone }).where(eq(workshops.id, workshopId));
     const workshop = { id: workshopId, timeZone };

@@ -12,7 +12,7 @@ import { newestSpecs, readProduct } from "./products";
 
 const money = z.number().int().min(0).max(1e12).nullable();
 const values = z.object({
-  name: z.string().trim().min(1, "Give the product a name.").max(120),
+  name: z.string().trim().min(1, "Enter a name for the product.").max(120),
   formulaId: z.uuid({ error: "Choose the formula." }),
   container: z.enum(["vessel", "mold"]),
   containerId: z.uuid({ error: "Choose the vessel or mold." }),
@@ -40,7 +40,7 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
     const unfit = notToBeFilled(row);
     if (unfit) return reject(unfit, { containerId: [unfit] });
     if (wanted.soldBy === "weight" && row.workingFillMg < row.statedFillMg) {
-      const why = "Sold by weight, it must hold its stated fill: raise the working fill of the vessel, or sell it by the piece.";
+      const why = "Sold by weight, its fill must be at least the net weight: raise the fill weight, or sell it by the piece.";
       return reject(why, { soldBy: [why] });
     }
   } else {
@@ -62,7 +62,7 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Resul
   return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
     const workshopId = workshop.id;
     const spec: FormulaSpec | undefined = (await newestSpecs(db, workshopId, [wanted.formulaId])).get(wanted.formulaId);
-    if (!spec) return reject("This formula is not in this workshop any more.", { formulaId: ["Choose another formula."] });
+    if (!spec) return reject("This formula is no longer in this workshop.", { formulaId: ["Choose another formula."] });
     const fault = await faultOf(db, workshopId, wanted);
     if (fault) return fault;
     const there = await readProduct(db, workshopId, id);
@@ -78,8 +78,7 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Resul
       .where(and(eq(products.workshopId, workshopId), eq(products.id, id), eq(products.version, expectedVersion)))
       .returning({ version: products.version });
     const [row] = changed;
-    if (!row)
-      return reject("Somebody else changed this product in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+    if (!row) return reject("Somebody else changed this product. Your typing is kept: check the newer version in another window, then save again.");
     return ok({ id, version: row.version, dueAgain });
   });
 }
@@ -91,13 +90,13 @@ export async function sayWickTest(place: unknown, input: unknown): Promise<Resul
     const workshopId = workshop.id;
     const there = await readProduct(db, workshopId, id);
     const spec = there && (await newestSpecs(db, workshopId, [there.formulaId])).get(there.formulaId);
-    if (!there || !spec) return reject("This product is not in this workshop any more.");
+    if (!there || !spec) return reject("This product is no longer in this workshop.");
     const changed = await db
       .update(products)
       .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, there), version: expectedVersion + 1 })
       .where(and(eq(products.workshopId, workshopId), eq(products.id, id), eq(products.version, expectedVersion)))
       .returning({ version: products.version });
-    if (!changed[0]) return reject("Somebody else changed this product in the meantime. Look at it again.");
+    if (!changed[0]) return reject("Somebody else changed this product. Look at it again.");
     return ok(changed[0]);
   });
 }

@@ -34,7 +34,7 @@ export async function takeOut(place: unknown, input: unknown): Promise<Result<{ 
 export async function eraseCustomer(place: unknown, input: unknown): Promise<Result<{ name: string }>> {
   return command("sell", z.object({ orderId: z.uuid() }), place, input, async ({ orderId }, { db, workshop, notify: tell }) => {
     const row = await orderStore.readRow(db, workshop.id, orderId, true);
-    if (!row) return reject("This order is not in this workshop any more.");
+    if (!row) return reject("This order is no longer in this workshop.");
     if (row.what === "market") return reject("A market day has no customer.");
     const name = "customer erased";
     await db.execute(sql`select erase_customer(${workshop.id}, ${orderId}, ${name})`);
@@ -71,7 +71,7 @@ export async function unpack(place: unknown, input: unknown): Promise<Result<{ i
 const setValues = z.object({
   id: z.uuid(),
   expectedVersion: z.number().int().nullable(),
-  name: z.string().trim().min(1, "Give the set a name.").max(120),
+  name: z.string().trim().min(1, "Enter a name for the set.").max(120),
   contents: packContents,
   packaging,
   price: z.number().int().min(0).max(1e12).nullable(),
@@ -92,7 +92,7 @@ export async function saveSet(place: unknown, input: unknown): Promise<Result<{ 
       .set({ ...values, version: expectedVersion + 1 })
       .where(and(eq(sets.workshopId, workshop.id), eq(sets.id, id), eq(sets.version, expectedVersion)))
       .returning({ version: sets.version });
-    if (!row) return reject("Somebody else changed this set in the meantime. Your typing is kept: look at the newer one in another window, then save again.");
+    if (!row) return reject("Somebody else changed this set. Your typing is kept: check the newer version in another window, then save again.");
     return ok({ id, version: row.version });
   });
 }
@@ -110,7 +110,7 @@ const onPlan = z.object({
 /** Puts pieces that are short on the list of what is wanted, so that they are planned and poured. */
 export async function putOnPlan(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("sell", onPlan, place, input, async (row, { db, workshop }) => {
-    if (!(await readProduct(db, workshop.id, row.productId))) return reject("This product is not in this workshop any more. Choose another.");
+    if (!(await readProduct(db, workshop.id, row.productId))) return reject("This product is no longer in this workshop. Choose another.");
     if (row.orderId === null) {
       await db
         .insert(demandLines)
@@ -134,7 +134,7 @@ export async function putOnPlan(place: unknown, input: unknown): Promise<Result<
 
 const keptSheet = z.object({
   id: z.uuid(),
-  name: z.string().trim().min(1, "Give the sheet a name.").max(80),
+  name: z.string().trim().min(1, "Enter a name for the sheet.").max(80),
   sheet: labelSheet,
   gone: z.boolean().default(false),
 });
@@ -161,7 +161,7 @@ export async function saveLabelling(place: unknown, input: unknown): Promise<Res
             .set({ settings, version: version + 1 })
             .where(and(eq(labelling.workshopId, workshop.id), eq(labelling.version, version)))
             .returning({ version: labelling.version });
-    if (!row) return reject("Somebody else changed these words in the meantime. Load the page again, then save.");
+    if (!row) return reject("Somebody else changed these words. Reload the page, then save.");
     return ok({ version: row.version });
   });
 }

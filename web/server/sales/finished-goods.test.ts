@@ -217,10 +217,10 @@ describe("orders and market days", () => {
       kind: "shipped",
       payload: { finishedGoods: [{ packRun: packRun?.id ?? "", sellable, name: "x", price: null, pouredAt: STARTED, packs }] },
     });
-    expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 × x is left of that pack run, and 2 would go out/) });
+    expect(await enter(id, out(2))).toMatchObject({ ok: false, message: expect.stringMatching(/1 × x is left of these packs, and 2 would be shipped/) });
     expect(await enter(id, out(1, v7()))).toMatchObject({ ok: false });
     expect(await enter(id, out(1))).toMatchObject({ ok: true });
-    expect(await unpack(here(), { packRunId: packRun?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/went out/) });
+    expect(await unpack(here(), { packRunId: packRun?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/were shipped/) });
     const stranger = await test.workshop();
     expect(await readOrder(test.db, stranger, id)).toBeNull();
     expect((await readFinishedGoods(test.db, stranger, NOW.slice(0, 10))).length).toBe(0);
@@ -396,13 +396,13 @@ describe("what a pack costs and takes", () => {
     expect(await pack(here(), { packRunId: v7(), sellableId: cup, packs: 1, weightsMg: [0] })).toMatchObject({ ok: false });
     expect(await pack(here(), { packRunId: v7(), sellableId: v7(), packs: 1 })).toMatchObject({
       ok: false,
-      message: expect.stringMatching(/not sold any more/),
+      message: expect.stringMatching(/no longer for sale/),
     });
   });
 });
 
 describe("kept tidy and found", () => {
-  it("what was packed, asked for or stands in a set is put away, not deleted; and is found by its name", async () => {
+  it("what was packed, ordered or stands in a set is put away, not deleted; and is found by its name", async () => {
     await release(stored);
     const set = {
       id: v7(),

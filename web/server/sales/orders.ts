@@ -133,7 +133,7 @@ export const outWanted = z.object({
   orderId: z.uuid(),
   lines: z
     .array(z.object({ sellableId: z.uuid(), packs: z.number().int().min(1).max(100_000) }))
-    .min(1, "Say how many go out.")
+    .min(1, "Enter quantities.")
     .max(200),
 });
 
@@ -141,7 +141,7 @@ export const outWanted = z.object({
 export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.output<typeof outWanted>, costs: Costs): Promise<Result<{ packed: number }>> {
   const workshopId = context.workshop.id;
   const row = await orderStore.readRow(tx, workshopId, wanted.orderId, true);
-  if (!row) return reject("This order is not in this workshop any more.");
+  if (!row) return reject("This order is no longer in this workshop.");
   const [again] = await tx
     .select({ id: orderEvents.id })
     .from(orderEvents)
@@ -154,7 +154,7 @@ export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.outpu
   let packed = 0;
   for (const line of wanted.lines) {
     const sellable = sellables.find((sellable) => sellable.id === line.sellableId);
-    if (!sellable) return reject("Something of this is not sold any more. Look at the order again.");
+    if (!sellable) return reject("An item is no longer for sale. Check the order.");
     const price = row.state.lines.find((line) => line.sellable === sellable.id)?.price ?? sellable.price;
     const there = await packedNow(tx, workshopId, [sellable.id]);
     const first = takeFirst(there, line.packs);

@@ -109,7 +109,7 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
   if (again) return ok({ id: again.id });
   const { sellables, products } = await listSellables(tx, workshopId);
   const sellable = sellables.find((sellable) => sellable.id === wantedPack.sellableId);
-  if (!sellable) return reject("This is not sold any more. Choose another product or set.", { sellableId: ["Choose another."] });
+  if (!sellable) return reject("This is no longer for sale. Choose another product or set.", { sellableId: ["Choose another."] });
   const inside = products.filter((product) => sellable.contents.some((each) => each.productId === product.id));
   const loose = await looseLots(tx, workshopId, inside);
   const pieces: { loose: Loose; productId: string; count: number }[] = [];
@@ -120,7 +120,7 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
       content.count * wantedPack.packs,
     );
     if (short > 0) {
-      const why = `${content.count * wantedPack.packs - short} of ${content.count * wantedPack.packs} ${content.name} are there and released. Pack fewer, or release more.`;
+      const why = `${content.count * wantedPack.packs - short} of ${content.count * wantedPack.packs} ${content.name} are released. Pack fewer, or release more.`;
       return reject(why, { packs: [why] });
     }
     for (const each of taken) {
@@ -178,8 +178,8 @@ export async function unpackIn(tx: Transaction, context: Actor, packRunId: strin
     .from(packRuns)
     .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, packRunId)))
     .for("no key update");
-  if (!row || row.deleted) return reject("These packs are not here any more.");
-  if (row.gone > 0) return reject(`${row.gone} of them went out. Count them back first.`);
+  if (!row || row.deleted) return reject("These packs no longer exist.");
+  if (row.gone > 0) return reject(`${row.gone} of them were shipped. Record their return first.`);
   await tx
     .update(packRuns)
     .set({ deleted: true })

@@ -192,7 +192,7 @@ describe("starting a batch", () => {
     const elsewhere = await storedBatch(test, await test.workshop());
     expect(await startBatch(here(), order({ products: [product({ id: elsewhere.vessel })] }))).toMatchObject({
       ok: false,
-      message: expect.stringContaining("not on this shelf"),
+      message: expect.stringContaining("no longer on the shelf"),
     });
     expect(await startBatch(here(), order({ formulaVersionIds: [elsewhere.version] }))).toMatchObject({
       ok: false,
@@ -285,10 +285,10 @@ describe("the shelf", () => {
     heightUm: 17_000,
   };
 
-  it("holds the stated fill as a floor where a vessel is sold by weight", async () => {
+  it("holds the net weight as a floor where a vessel is sold by weight", async () => {
     expect(await saveOnShelf(here(), { id: null, expectedVersion: null, kind: "vessel", values: { ...cup, workingFillMg: 12_500 } })).toMatchObject({
       ok: false,
-      fields: { "values.workingFillMg": [expect.stringContaining("cannot be below the stated fill")] },
+      fields: { "values.workingFillMg": [expect.stringContaining("cannot be below the net weight")] },
     });
     expect(
       await saveOnShelf(here(), {

@@ -35,8 +35,8 @@ const exportHeader = z.object({
 });
 const exportEnd = z.object({ end: z.literal(true), rows: z.number().int().min(0) });
 
-const NOT_WHOLE = "This file is not whole: its end is missing. Download the workshop again, and import that file.";
-const NOT_AN_EXPORT = "This file is no export of a workshop. Choose the one that “Download everything” gave under People.";
+const NOT_WHOLE = "This file is incomplete. Download the workshop again, and import that file.";
+const NOT_AN_EXPORT = "This file is not a workshop export. Choose a file from “Download everything” under People.";
 
 /** What is wrong with the file, in words for whoever chose it. */
 class FileFault extends Error {}
@@ -115,7 +115,7 @@ async function stage(tx: Transaction, lines: AsyncIterator<string>, { version, s
   let ended = false;
   for (let next = await lines.next(); !next.done; next = await lines.next()) {
     const line = next.value;
-    if (ended) throw new FileFault("This file goes on after its end. Download the workshop again, and import that file.");
+    if (ended) throw new FileFault("This file continues after its end. Download the workshop again, and import that file.");
     const end = line.length < 100 ? parsed(exportEnd, line) : null;
     if (end) {
       if (end.rows !== count) throw new FileFault(`This file says that it holds ${end.rows} rows, and it holds ${count}. Download the workshop again.`);
@@ -205,7 +205,7 @@ export async function importWorkshop(
     const header = first.done ? null : parsed(exportHeader, first.value);
     if (!header) return reject(NOT_AN_EXPORT);
     if (header.version > EXPORT_VERSION || (header.schema ?? 0) > SCHEMA_VERSION)
-      return reject("This file was written by a newer Hearth Jar. Bring this one up to date, and read it then.");
+      return reject("This file was written by a newer Hearth Jar. Update this one first.");
     const workshopId = header.workshop;
     const db = open(workshopId, { through: account ? "an account" : "this machine" });
     const [existing] = await db.select({ name: workshops.name }).from(workshops).where(eq(workshops.id, workshopId));
@@ -226,7 +226,7 @@ export async function importWorkshop(
   } catch (error) {
     if (error instanceof FileFault) return reject(error.message);
     // What the tables do not take: a rule broken, a value that is none, a line that is no JSON, or what the function refuses.
-    if (/^(22|23|P0001)/.test(codeOf(error))) return reject(`This file does not hold together: ${messageOf(error)}. Nothing was read in.`);
+    if (/^(22|23|P0001)/.test(codeOf(error))) return reject(`This file is inconsistent: ${messageOf(error)}. Nothing was imported.`);
     throw error;
   } finally {
     await lines.return?.(undefined);

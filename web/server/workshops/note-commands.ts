@@ -6,5 +6,5 @@ import { setDeleted } from "./soft-delete";
 
 /** Takes a note away, or puts it back. */
 export async function takeNoteAway(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return setDeleted("records", notes, "This note is not in this workshop any more.", place, input);
+  return setDeleted("records", notes, "This note is no longer in this workshop.", place, input);
 }

@@ -29,7 +29,7 @@ const tableFor = (kind: Kind): ThingTable => (kind in TABLES ? TABLES[kind as ke
 const areaOf = ({ kind }: { kind: Kind }): Area =>
   kind === "person" ? "people" : kind === "formula" || kind === "process" ? "formulas" : kind === "product" ? "products" : kind === "set" ? "sell" : "shelf";
 
-const GONE = "That is not in this workshop any more.";
+const GONE = "That is no longer in this workshop.";
 
 /** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
 export async function archive(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
@@ -41,7 +41,7 @@ export async function archive(place: unknown, input: unknown): Promise<Result<{ 
         .from(people)
         .where(and(eq(people.workshopId, workshop.id), eq(people.archived, false)))
         .for("no key update");
-      if (there.length < 2 && there.some((row) => row.id === id)) return reject("Somebody has to work here: add another person first.");
+      if (there.length < 2 && there.some((row) => row.id === id)) return reject("At least one person must work here: add another first.");
     }
     const rows = await db
       .update(table)
@@ -129,9 +129,9 @@ export async function remove(place: unknown, input: unknown): Promise<Result<{ i
     // Nothing may begin to use it meanwhile.
     await lockWorkshop(db, workshopId);
     const used = await usedIn(db, workshopId, kind, id);
-    if (used) return reject(`It is used in ${used}, which keep it. Put it away instead: then it is not offered any more.`);
+    if (used) return reject(`It is used in ${used}, so it cannot be deleted. Archive it instead: then it is no longer offered.`);
     if (kind === "person" && (await db.select({ id: people.id }).from(people).where(eq(people.workshopId, workshopId)).limit(2)).length < 2)
-      return reject("Somebody has to work here: add another person first.");
+      return reject("At least one person must work here: add another first.");
     const rows: Record<string, Record<string, unknown>[]> = {};
     if (kind === "formula")
       rows.formula_version = await db
@@ -165,7 +165,7 @@ export async function restore(place: unknown, input: unknown): Promise<Result<{ 
       .delete(trash)
       .where(and(eq(trash.workshopId, workshopId), eq(trash.id, id), eq(trash.kind, kind)))
       .returning();
-    if (!kept) return reject("It is back already, or was never deleted here.");
+    if (!kept) return reject("It was restored already, or was never deleted here.");
     await db.insert(tableFor(kind)).values(kept.rows.own ?? []);
     const versions = kept.rows.formula_version as (typeof formulaVersions.$inferInsert)[] | undefined;
     if (versions?.length) await db.insert(formulaVersions).values(versions);

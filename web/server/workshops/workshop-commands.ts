@@ -29,7 +29,7 @@ const zone = z.string().refine(
   { error: "This time zone is not known. Write it like Europe/Lisbon, or UTC." },
 );
 const settings = {
-  name: z.string().trim().min(1, "Give the workshop a name.").max(120),
+  name: z.string().trim().min(1, "Enter a name for the workshop.").max(120),
   massUnit: z.enum(["g", "oz"]),
   temperatureUnit: z.enum(["C", "F"]),
   timeZone: zone,
@@ -41,7 +41,7 @@ const settings = {
   rooms: z
     .string()
     .max(1_000)
-    .refine((text) => parseRooms(text).ok, { error: "Write a room a line, like: living room, large." })
+    .refine((text) => parseRooms(text).ok, { error: "Enter one room on each line, like: living room, large." })
     .default(""),
   currency: z
     .string()
@@ -100,12 +100,12 @@ export async function changeWorkshop(input: unknown): Promise<Result<{ version: 
       (await keepsMoney(
         lots,
         isNotNull(lots.cost),
-        `What lots cost is written down in ${workshop.currency} already, and is not converted. Keep ${workshop.currency}, or make another workshop.`,
+        `Lots have costs in ${workshop.currency} already, and costs are not converted. Keep ${workshop.currency}, or create another workshop.`,
       )) ??
       (await keepsMoney(
         products,
         isNotNull(products.price),
-        `Products are priced in ${workshop.currency} already, and prices are not converted. Keep ${workshop.currency}, or make another workshop.`,
+        `Products have prices in ${workshop.currency} already, and prices are not converted. Keep ${workshop.currency}, or create another workshop.`,
       ));
     if (kept) return kept;
     const [row] = await db
@@ -113,7 +113,7 @@ export async function changeWorkshop(input: unknown): Promise<Result<{ version: 
       .set({ ...wanted, version: expectedVersion + 1 })
       .where(and(eq(workshops.id, workshop.id), eq(workshops.version, expectedVersion)))
       .returning({ version: workshops.version });
-    if (!row) return reject("Somebody else changed this workshop in the meantime. Your typing is kept: reload to see theirs.");
+    if (!row) return reject("Somebody else changed this workshop. Your typing is kept: reload to see theirs.");
     return ok(row);
   });
 }

@@ -12,7 +12,7 @@ export default async function FirstPage() {
   if (!(await isFirst())) redirect("/sign-in");
   return (
     <AuthFrame>
-      <NewAccount title="The first account" lead="It owns all workshops of this machine, and asks the others in." command="first" asksCode to="/" />
+      <NewAccount title="The first account" lead="It owns all workshops on this machine, and invites the others." command="first" asksCode to="/" />
     </AuthFrame>
   );
 }

@@ -3,7 +3,7 @@ import { Lost } from "@/features/auth/sign-in";
 import { canMail } from "@/server/auth/mail";
 import { requireSignInMode } from "@/server/auth/pages";
 
-export const metadata = { title: "Password lost" };
+export const metadata = { title: "Forgot password" };
 export const dynamic = "force-dynamic";
 
 export default function LostPage() {

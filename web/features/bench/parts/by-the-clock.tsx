@@ -8,7 +8,5 @@ import type { StepProps } from "./step";
 export function ByTheClock({ prompt, batch }: StepProps) {
   const units = useUnits();
   const until = stepTypeOf(prompt.kind).records === "cure_days" ? batch.times?.testFrom : batch.times?.setAt;
-  return (
-    <p className="mt-2">{until ? `Until ${units.dayClock(until)}. The clock does it: there is nothing to enter.` : "It begins when the last pour is done."}</p>
-  );
+  return <p className="mt-2">{until ? `Until ${units.dayClock(until)}. Automatic: there is nothing to enter.` : "It begins when the last pour is done."}</p>;
 }

@@ -19,11 +19,7 @@ function Countdown({ prompt, batch }: Pick<StepProps, "prompt" | "batch">) {
         {left > 0 ? writeDuration(left) : units.clock(due.from)}
       </span>
       <p className={over ? "font-semibold text-hot" : "text-soft"}>
-        {left > 0
-          ? `until ${units.dayClock(due.from)}`
-          : over
-            ? `▲ longer than meant: it was to end by ${units.clock(due.until ?? "")}`
-            : "✓ long enough: go on"}
+        {left > 0 ? `until ${units.dayClock(due.from)}` : over ? `▲ overdue: it was due to end by ${units.clock(due.until ?? "")}` : "✓ time reached: continue"}
         {left > 0 && due.until ? `, at most until ${units.clock(due.until)}` : ""}
       </p>
     </div>
@@ -42,7 +38,7 @@ export function Done({ prompt, batch, button }: StepProps & { button: string }) 
       <EntryForm
         batch={batch}
         button={button}
-        ask={() => (early() > 30 ? `That is ${writeDuration(early())} earlier than the process says.` : null)}
+        ask={() => (early() > 30 ? `That is ${writeDuration(early())} earlier than in the process.` : null)}
         entry={() => ({ kind: "stepDone", payload: { step: prompt.step } })}
       />
     </>

@@ -113,18 +113,18 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
             <Field
               label={props.toolLabel ?? "Instrument"}
               {...fields.bind("tool")}
-              options={[...tools.map((tool) => ({ value: tool.id, label: tool.name })), { value: "", label: "not noted" }]}
+              options={[...tools.map((tool) => ({ value: tool.id, label: tool.name })), { value: "", label: "not recorded" }]}
             />
           ) : null}
           <Field label="When" {...fields.bind("at")} placeholder="now" />
         </div>
       </div>
       {asked ? (
-        <div role="alertdialog" aria-label="Is that right?" className={notice({ className: "mt-2" })}>
+        <div role="alertdialog" aria-label="Check this value" className={notice({ className: "mt-2" })}>
           <p className="font-semibold">▲ {asked}</p>
           <div className="mt-2 flex flex-wrap gap-3">
             <button type="button" className="press" onClick={() => void submit(true)}>
-              Record it all the same
+              Record anyway
             </button>
             <button type="button" className="press" onClick={() => setAsked("")}>
               Change it

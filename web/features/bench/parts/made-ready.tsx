@@ -14,7 +14,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
   if (prepared)
     return (
       <p className="mb-2 text-[15px] text-inside">
-        ✓ made ready at {units.clock(prepared.at)}: {prepared.checks.map((check) => CHECKS[check as Check]).join("; ")}
+        ✓ prepared at {units.clock(prepared.at)}: {prepared.checks.map((check) => CHECKS[check as Check]).join("; ")}
       </p>
     );
   return (
@@ -39,7 +39,7 @@ export function MadeReady({ batch }: { batch: Batch }) {
         disabled={ticked.length === 0}
         onClick={() => void batch.record({ kind: "prepared", payload: { checks: names.filter((name) => ticked.includes(name)) } })}
       >
-        {ticked.length === names.length ? "All of it is so" : "Put down what is ticked"}
+        {ticked.length === names.length ? "All checked" : "Save checked items"}
       </button>
     </fieldset>
   );

@@ -46,7 +46,7 @@ function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
   const odd: string[] = [];
   const parts = plan.pots[prompt.pot]?.components ?? [];
   const missing = parts.filter((part) => !part.count && !state.weighed[partKey(prompt.pot, part.id)]).map((part) => part.name);
-  if (missing.length > 0) odd.push(`Nothing is logged for ${missing.join(" and ")}.`);
+  if (missing.length > 0) odd.push(`No weight is recorded for ${missing.join(" and ")}.`);
   const at = plan.process.steps.findIndex((step) => step.id === prompt.step);
   const ready = plan.process.steps
     .slice(0, at + 1)
@@ -55,7 +55,7 @@ function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
   if (range) {
     const read = state.reads[ready.id];
     const name = rangeName(ready);
-    if (!read) odd.push(`No reading was logged for the ${name} range (${units.range(range)}).`);
+    if (!read) odd.push(`No reading is recorded for the ${name} range (${units.range(range)}).`);
     else if (rangeStatus(read.celsius, range).is !== "inside")
       odd.push(`The last reading is ${writeRangeStatus(read.celsius, name, range, units.temperature)}.`);
   }
@@ -75,7 +75,7 @@ const parseWeights = (text: string, units: Formats) => {
   return good(out);
 };
 
-const NOT_NOTED = { value: "", label: "not noted" };
+const NOT_NOTED = { value: "", label: "not recorded" };
 
 /** Pouring: how many of each were really filled, what was left, the room, the warming. */
 export function Pouring({ prompt, batch, button }: StepProps & { button: string }) {
@@ -158,7 +158,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
                 <span className="figure text-[24px]"> {units.mass}</span>
                 <div className="text-soft">{product.name}</div>
               </div>
-              <Field label="Really filled" {...fields.bind(`n:${product.key}`)} inputMode="numeric" />
+              <Field label="Jars filled" {...fields.bind(`n:${product.key}`)} inputMode="numeric" />
               <Field
                 label="Weights"
                 {...fields.bind(`w:${product.key}`)}
@@ -174,11 +174,11 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
           <Field
             label="Vessels warmed"
             {...fields.bind("warmed")}
-            options={[{ value: "", label: "not noted" }, ...WARMED.map((item) => ({ value: item, label: WARMED_WORDS[item] }))]}
+            options={[{ value: "", label: "not recorded" }, ...WARMED.map((item) => ({ value: item, label: WARMED_WORDS[item] }))]}
           />
         ) : null}
         <Field label="Room" unit={`°${units.temperature}`} {...fields.bind("room")} inputMode="decimal" placeholder="not read" />
-        <Field label="Left over" unit={units.mass} {...fields.bind("left")} inputMode="decimal" placeholder="not weighed" />
+        <Field label="Leftover wax" unit={units.mass} {...fields.bind("left")} inputMode="decimal" placeholder="not weighed" />
         <Field label="When" {...fields.bind("at")} placeholder="now" />
       </div>
       <details className="mb-3">
@@ -196,7 +196,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
         </div>
       </details>
       {asked.length > 0 ? (
-        <div role="alertdialog" aria-label="Pour all the same?" className={notice({ className: "mb-2" })}>
+        <div role="alertdialog" aria-label="Record the pour anyway?" className={notice({ className: "mb-2" })}>
           {asked.map((text) => (
             <p key={text} className="font-semibold">
               ▲ {text}
@@ -204,7 +204,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
           ))}
           <div className="mt-2 flex flex-wrap gap-3">
             <button type="button" className="press" onClick={() => void submit(true)}>
-              It is poured all the same
+              Record pour anyway
             </button>
             <button type="button" className="press" onClick={() => setAsked([])}>
               Go back

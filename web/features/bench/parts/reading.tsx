@@ -15,8 +15,8 @@ function Reminder({ batch, tool }: { batch: Batch; tool: Instrument | undefined 
   if (!other && tool?.kind !== "infrared") return null;
   return (
     <p className="mt-1 text-[15px] text-soft">
-      {other ? `The last reading was by ${before}: two thermometers seldom agree. ` : ""}
-      {tool?.kind === "infrared" ? "Stir, then aim at the middle at once: it sees the surface only." : ""}
+      {other ? `The last reading was taken with ${before}: two thermometers rarely agree. ` : ""}
+      {tool?.kind === "infrared" ? "Stir, then read the center at once: an infrared thermometer reads the surface only." : ""}
     </p>
   );
 }

@@ -15,7 +15,7 @@ function InPitchers({ prompt, batch, units }: { prompt: StepProps["prompt"]; bat
   const part = prompt.component;
   if (!pitchers || !part) return null;
   return (
-    <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="By pitcher">
+    <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="Per pitcher">
       {pitchers.map((pitcher, index) => {
         const mine = pitcher.components.find((component) => component.id === part.id);
         return (
@@ -51,13 +51,13 @@ function InPortions({ mg, scale, asked, units }: { mg: number; scale: Instrument
           fault
         ) : (
           <>
-            Weigh in {portions.length} parts beside {read?.ok ? "the container" : `a container of up to ${units.bulk(container)}`}:{" "}
+            Weigh in {portions.length} portions in {read?.ok ? "the container" : `a container of up to ${units.bulk(container)}`}:{" "}
             <span className="figure text-[20px]">{portions.map((part) => units.onScale(part, asked)).join(" + ")}</span>
           </>
         )}
       </p>
       <label className="mt-1 block text-[15px]">
-        Container weighs{" "}
+        Container weight{" "}
         <input
           className="entry !w-[130px]"
           inputMode="decimal"
@@ -101,7 +101,7 @@ export function Weighing({ prompt, batch, instruments }: StepProps) {
         {beside ? <span className="figure text-[22px] text-soft"> = {beside}</span> : null}
         {given > 0 ? (
           <div className="text-soft">
-            {prompt.done ? (counting ? "counted" : "weighed") : `still to go; ${counting ? "counted" : "weighed"}`}{" "}
+            {prompt.done ? (counting ? "counted" : "weighed") : `remaining; ${counting ? "counted" : "weighed"}`}{" "}
             <span className="figure text-[20px] text-ink">{write(given)}</span> of {write(asked)}
           </div>
         ) : null}
@@ -119,7 +119,7 @@ export function Weighing({ prompt, batch, instruments }: StepProps) {
         button={counting ? "Record the count" : "Record the weight"}
         ask={(value) =>
           isImplausible(given + value, asked)
-            ? `${part.count ? countWords(given + value, part.count.of) : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} asked. Look at the number again.`
+            ? `${part.count ? countWords(given + value, part.count.of) : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} needed. Check the number.`
             : null
         }
         entry={(value) =>

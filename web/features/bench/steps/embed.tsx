@@ -1,4 +1,4 @@
 import { Done } from "../parts/done";
 import type { StepView } from "../parts/step";
 
-export const view: StepView = { title: (prompt) => `L${prompt.name.slice(1)}`, View: (props) => <Done {...props} button="Mark it laid in" /> };
+export const view: StepView = { title: (prompt) => `L${prompt.name.slice(1)}`, View: (props) => <Done {...props} button="Mark embeds placed" /> };

@@ -1,4 +1,4 @@
 import { Reading } from "../parts/reading";
 import type { StepView } from "../parts/step";
 
-export const view: StepView = { title: () => "Heat the wax", View: (props) => <Reading {...props} button="Record the heat reading" /> };
+export const view: StepView = { title: () => "Heat the wax", View: (props) => <Reading {...props} button="Record temperature" /> };

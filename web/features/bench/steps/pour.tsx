@@ -6,7 +6,7 @@ export const view: StepView = {
   View: (props) => (
     <>
       <MadeReady batch={props.batch} />
-      <Pouring {...props} button="Mark it poured" />
+      <Pouring {...props} button="Mark as poured" />
     </>
   ),
 };

@@ -1,4 +1,4 @@
 import { Done } from "../parts/done";
 import type { StepView } from "../parts/step";
 
-export const view: StepView = { title: () => "Set it aside until the bubbles have risen", View: (props) => <Done {...props} button="Mark it rested" /> };
+export const view: StepView = { title: () => "Let it rest until the bubbles have risen", View: (props) => <Done {...props} button="Mark as rested" /> };

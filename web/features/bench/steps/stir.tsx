@@ -17,7 +17,7 @@ function Stir({ prompt, batch }: StepProps) {
       label="Stirred for"
       unit="min"
       rule={rule}
-      button="Record the stirring"
+      button="Record stirring"
       entry={(time) => ({ kind: "stirred", payload: { step: prompt.step, seconds: time, ...(how === "" ? {} : { hard: how === "hard" }) } })}
     >
       {({ fill }) => (
@@ -26,7 +26,7 @@ function Stir({ prompt, batch }: StepProps) {
           <label className="mt-2 block text-[15px]">
             Stirred{" "}
             <select className="entry !w-auto" value={how} onChange={(event) => setHow(event.target.value)}>
-              <option value="">not noted</option>
+              <option value="">not recorded</option>
               <option value="gently">gently</option>
               <option value="hard">hard, so that air went in</option>
             </select>
@@ -37,4 +37,4 @@ function Stir({ prompt, batch }: StepProps) {
   );
 }
 
-export const view: StepView = { title: () => "Stir by the clock", View: Stir };
+export const view: StepView = { title: () => "Stir", View: Stir };

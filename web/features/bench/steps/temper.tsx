@@ -6,12 +6,12 @@ export const view: StepView = {
   title: (prompt) => (prompt.entry === "read" ? "Bring it to the temper range" : "Hold it in the temper range"),
   View: (props) =>
     props.prompt.entry === "read" ? (
-      <Reading {...props} button="Record the reading" />
+      <Reading {...props} button="Record temperature" />
     ) : (
       <>
-        <Done {...props} button="Mark it tempered" />
+        <Done {...props} button="Mark as tempered" />
         <div className="mt-4 border-t border-line pt-3">
-          <Reading {...props} button="Record a reading" />
+          <Reading {...props} button="Record temperature" />
         </div>
       </>
     ),

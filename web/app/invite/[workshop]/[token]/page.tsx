@@ -18,8 +18,8 @@ export default async function InvitePage({ params }: { params: Promise<{ worksho
     <AuthFrame>
       {invitation && workshop && read.success ? (
         <NewAccount
-          title={`Come into ${workshop.name}`}
-          lead={`You are asked in as ${invitation.name}, ${invitation.role}.`}
+          title={`Join ${workshop.name}`}
+          lead={`You are invited as ${invitation.name}, ${invitation.role}.`}
           command="accept"
           more={{ workshop: workshop.id, token: read.data.token }}
           name={invitation.name}
@@ -27,7 +27,7 @@ export default async function InvitePage({ params }: { params: Promise<{ worksho
           signedInAs={(await currentAccount())?.name ?? null}
         />
       ) : (
-        <PageLayout title="This link holds no longer" lead="It has been used, or a week has passed. Ask for a new one.">
+        <PageLayout title="This link has expired" lead="It was used already, or a week has passed. Ask for a new one.">
           <span />
         </PageLayout>
       )}

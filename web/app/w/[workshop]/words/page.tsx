@@ -6,7 +6,7 @@ export const metadata = { title: "Words" };
 /** The words of the trade in one place; each stands explained at its field too. */
 export default function WordsPage() {
   return (
-    <PageLayout title="Words of the trade" lead="As they are used here. A ? beside a field explains its word there; so does F1 in the field.">
+    <PageLayout title="Glossary" lead="Terms as Hearth Jar uses them. The ? beside a field, or F1 in it, explains its term.">
       <dl className="columns-1 gap-8 lg:columns-2">
         {[...GLOSSARY]
           .sort((a, b) => a.name.localeCompare(b.name))

@@ -5,7 +5,7 @@ import { triedIn } from "@/server/burn/trials";
 import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 
-export const metadata = { title: "Wicks that passed" };
+export const metadata = { title: "Proven wicks" };
 
 export default async function WicksPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();

@@ -2,7 +2,7 @@ import { Grades } from "@/features/inspect/grades";
 import { readGradingRules } from "@/server/findings/rules";
 import { requestContext } from "@/server/http/context";
 
-export const metadata = { title: "How jars are graded" };
+export const metadata = { title: "Grading rules" };
 
 export default async function GradesPage() {
   const { db, workshop } = await requestContext();

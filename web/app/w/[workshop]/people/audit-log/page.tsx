@@ -2,7 +2,7 @@ import { AuditLog } from "@/features/people/audit-log";
 import { requestContext } from "@/server/http/context";
 import { readAuditLog } from "@/server/workshops/people";
 
-export const metadata = { title: "Who changed what" };
+export const metadata = { title: "Audit log" };
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ before?: string }> }) {
   const { db, workshop } = await requestContext();

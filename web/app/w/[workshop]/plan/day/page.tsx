@@ -5,7 +5,7 @@ import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { ALL_OTHERS, readDay, readDemandPlan } from "@/server/planning/planning";
 
-export const metadata = { title: "A day at the pots" };
+export const metadata = { title: "Day schedule" };
 
 export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();

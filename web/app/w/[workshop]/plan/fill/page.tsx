@@ -5,7 +5,7 @@ import { pickList } from "@/server/inventory/shelf";
 import { findProducts, newestSpecs } from "@/server/products/products";
 import { formulaNames } from "@/server/workshops/search-index";
 
-export const metadata = { title: "What can I fill?" };
+export const metadata = { title: "What can I make?" };
 
 /** So many products the page begins with; others are looked for. */
 const MAX_SHOWN = 16;

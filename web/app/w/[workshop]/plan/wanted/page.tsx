@@ -2,7 +2,7 @@ import { SeasonPlan } from "@/features/plan/demand";
 import { requestContext } from "@/server/http/context";
 import { readDemandPlan, readSupplies, SOME_OTHERS } from "@/server/planning/planning";
 
-export const metadata = { title: "What is wanted" };
+export const metadata = { title: "Demand" };
 
 export default async function WantedPage() {
   const { db, workshop } = await requestContext();

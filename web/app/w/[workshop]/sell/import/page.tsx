@@ -3,7 +3,7 @@ import { ImportOrders } from "@/features/sell/import";
 import { requestContext } from "@/server/http/context";
 import { listSellables } from "@/server/sales/finished-goods";
 
-export const metadata = { title: "Orders from a file" };
+export const metadata = { title: "Import orders" };
 
 export default async function ImportOrdersPage() {
   const { db, workshop, now } = await requestContext();

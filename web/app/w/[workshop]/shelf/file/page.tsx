@@ -5,7 +5,7 @@ import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { readSheetRows, sheetContext } from "@/server/inventory/shelf-csv";
 
-export const metadata = { title: "Shelf to and from a file" };
+export const metadata = { title: "Import and export" };
 
 export default async function ShelfFilePage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();

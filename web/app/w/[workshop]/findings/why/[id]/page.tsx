@@ -6,7 +6,7 @@ import { readCustomCauses } from "@/server/findings/rules";
 import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 
-export const metadata = { title: "Why did it do that?" };
+export const metadata = { title: "Why this flaw?" };
 
 export default async function WhyPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[]>> }) {
   const { id } = await params;
