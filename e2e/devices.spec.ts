@@ -109,7 +109,7 @@ test(
     await expect(shown(there, "45.6 °C")).toBeVisible();
     await backup("restore");
     const lost = page.getByRole("region", { name: "Entries missing after a restore" });
-    await expect(lost).toContainText("lacks 1 entry of this device");
+    await expect(lost).toContainText("without 1 entry of this device");
     for (const on of [page, there]) await expect(shown(on, "45.6 °C")).toBeHidden();
     // What is entered now is seen by both, though its place in the log is one that they knew before.
     await read(there, "47.7");

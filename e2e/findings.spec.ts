@@ -130,7 +130,7 @@ test("a rough top is traced to its pour temperature; one change is drafted, rehe
   await expect(change).toContainText("✓ Rain on slate, tumbler, version");
   await change.getByRole("link", { name: "Plan or practice it" }).click();
   await expect(page).toHaveURL(/\/plan\?formula=/);
-  await plan(/^Practice it first/);
+  await plan(/^Practice first/);
   await run(page, "60");
   await at(page, /Pour slowly/);
   const rehearsed = new URL(page.url()).pathname.split("/").at(-1);
@@ -257,7 +257,7 @@ test("findings, run charts and rules are read and taken along: a picture as SVG,
   await page.getByLabel("cosmetic, a speck").selectOption("second");
   await page.getByLabel("frosting").selectOption("melt again");
   await page.getByRole("button", { name: "Save rules" }).click();
-  await expect(page.getByText(/^Kept\./)).toBeVisible();
+  await expect(page.getByText(/^Saved\./)).toBeVisible();
   await open(page, `/inspect/${demoId(8, 3)}`);
   await page.getByRole("radio", { name: "top" }).click();
   await page.getByRole("radio", { name: "frosting" }).click();

@@ -87,7 +87,7 @@ test("one batch from formula to closed record, by keyboard alone", ALONE, async 
   passHours(24 * 15);
   await open(page, "/");
   await keyboard.press("l");
-  await expect(page.getByRole("heading", { name: "Inspection" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Inspect", exact: true })).toBeVisible();
   await tabTo(page, page.getByRole("listitem").filter({ hasText: "Keyboard flow" }).getByRole("link", { name: "Inspect batch" }));
   await keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Inspect batch .* Keyboard flow/ })).toBeVisible();

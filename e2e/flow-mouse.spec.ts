@@ -86,7 +86,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   // The rack says when it may be tested and sold; two days on it can be inspected.
   await page.getByRole("link", { name: "Go to the rack" }).click();
   const row = page.getByRole("listitem").filter({ hasText: "Mouse flow" });
-  await expect(row).toContainText("may be testedWed 18 Mar 14:20in 4 days");
+  await expect(row).toContainText("ready to burn-testWed 18 Mar 14:20in 4 days");
   await expect(row).toContainText("Sat 28 Mar 14:20");
   passHours(48);
   await open(page, "/inspect");

@@ -238,7 +238,7 @@ test.describe("with pages kept", () => {
     await page.getByRole("link", { name: /^rack/ }).click();
     await expect(page.getByRole("heading", { name: "Rack" })).toBeVisible();
     await page.goto("/inspect");
-    await expect(page.getByRole("heading", { name: "Inspection" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Inspect", exact: true })).toBeVisible();
     await page.goto("/bench");
     await page.getByRole("listitem").filter({ hasText: "Quince and smoke, tin" }).getByRole("link", { name: "Go to the pot" }).click();
     await expect(page.getByText("by candle light")).toBeVisible();

@@ -196,7 +196,7 @@ test("a sheet of labels is described by its measures, with the workshop's own wo
   await form.getByLabel("Name").fill("Lids");
   await form.getByLabel("Columns").fill("9");
   await form.getByRole("button", { name: "Save sheet" }).click();
-  await expect(form.getByText(/columns are [\d.]+ mm off the paper/).first()).toBeVisible();
+  await expect(form.getByText(/columns are [\d.]+ mm too wide for the paper/).first()).toBeVisible();
   await form.getByLabel("Columns").fill("2");
   await form.getByLabel("Label's width").fill("3 1/2 in");
   await form.getByRole("button", { name: "Save sheet" }).click();

@@ -92,8 +92,9 @@ export function codeOf(error: unknown): string {
 /** Returns whether an error means that the database is away or too busy just now, rather than that a statement was wrong. */
 export function isUnavailable(error: unknown): boolean {
   for (const { code, message } of causesOf(error)) {
-    // Connections that end or are refused; statements and locks that took too long; nothing is written while a backup is restored; no room on the disk.
-    if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|25006|08|53)/.test(String(code ?? ""))) return true;
+    // Connections that end or are refused; statements and locks that took too long; nothing is written while a backup is restored, and for a
+    // moment there is no database of that name (3D000); no room on the disk.
+    if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|57014|55P03|25P03|25006|3D000|08|53)/.test(String(code ?? ""))) return true;
     if (/Connection terminated|timeout exceeded when trying to connect|not queryable/i.test(String(message ?? ""))) return true;
   }
   return false;

@@ -9,7 +9,7 @@ export const closed = trialEvent({
   validate: (state) =>
     closedTrial(state) ??
     (Object.values(state.testCandles).some((testCandle) => burningIn(testCandle))
-      ? { field: "kind", message: "Something of it still burns. Put it out first." }
+      ? { field: "kind", message: "A candle is still burning. Put it out first." }
       : null),
   apply: (state, { id, happenedAt }) => {
     state.closed = { at: happenedAt, id };

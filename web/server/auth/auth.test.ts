@@ -287,7 +287,7 @@ describe("a phone of the workshop", () => {
     const next = await resolvePrincipal(phone.headers(), workshopId);
     if (typeof next === "string") throw new Error(next);
     expect(await assertOwnPerson(workshopId, next, { personId: sida, happenedAt })).toBeNull();
-    expect(await assertOwnPerson(workshopId, next, { personId: sida, happenedAt: before })).toMatch(/in the name of/);
+    expect(await assertOwnPerson(workshopId, next, { personId: sida, happenedAt: before })).toMatch(/under the person/);
   });
 
   it("is let in or not where its cookie is none of ours, and never fails", async () => {

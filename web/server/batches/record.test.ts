@@ -179,7 +179,7 @@ describe("files that are no record", () => {
     const whole = JSON.stringify(record);
     const target = await test.workshop();
     const cases: [string, RegExp][] = [
-      [whole.slice(0, Math.floor(whole.length / 2)), /ends in the middle/],
+      [whole.slice(0, Math.floor(whole.length / 2)), /is incomplete/],
       ["date,grams\n1,2\n", /not JSON/],
       ["", /not JSON/],
       ["null", /not a Hearth Jar batch record/],

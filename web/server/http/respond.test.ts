@@ -39,7 +39,7 @@ describe("faults behind a route", () => {
   it("are a 503 while the database is away, and a 500 that gives nothing away otherwise", async () => {
     const away = await handleRequest(() => Promise.reject(Object.assign(new Error("connect"), { code: "ECONNREFUSED" })));
     expect(away.status).toBe(503);
-    expect(((await away.json()) as { error: { message: string } }).error.message).toMatch(/Nothing you typed is lost/);
+    expect(((await away.json()) as { error: { message: string } }).error.message).toMatch(/What you typed is kept/);
     const logged = vi.spyOn(logger(), "error").mockImplementation(() => undefined);
     const broken = await handleRequest(() => Promise.reject(new Error("secret path /var/lib")));
     expect(broken.status).toBe(500);

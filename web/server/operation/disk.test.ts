@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { isUnavailable } from "@/data/client";
 import { unavailableMessage } from "@/server/http/database-unavailable";
 import { diskHasRoom } from "./disk";
 
@@ -9,6 +10,16 @@ describe("a disk that fills up", () => {
     expect(await diskHasRoom("/nowhere/at/all")).toBeNull();
     const full = Object.assign(new Error("could not extend file"), { code: "53100" });
     expect(unavailableMessage(new Error("query", { cause: full }))).toMatch(/disk is full.*free some space/);
-    expect(unavailableMessage(new Error("gone"))).toMatch(/database is away/);
+    expect(unavailableMessage(new Error("gone"))).toMatch(/database is not available/);
+  });
+});
+
+describe("a database that is away", () => {
+  it.each(["57P01", "53300", "25006", "3D000", "ECONNREFUSED"])("is told from a statement that is wrong by %s", (code) => {
+    expect(isUnavailable(new Error("query", { cause: Object.assign(new Error("of the database"), { code }) }))).toBe(true);
+  });
+
+  it.each(["23505", "42601", "22P02"])("is not taken for a wrong statement: %s", (code) => {
+    expect(isUnavailable(Object.assign(new Error("of the statement"), { code }))).toBe(false);
   });
 });

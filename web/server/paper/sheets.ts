@@ -202,7 +202,7 @@ function batchSheet(paper: Paper, of: SheetOf, units: PaperUnits, capacities: Ca
   drawSteps(paper, pen, sheet);
   pen.room(66);
   pen.y = paper.text(
-    "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket within reach, and never put water on burning wax. The supplier's data and your local rules come first.",
+    "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket at hand, and never put water on burning wax. The supplier's data and your local rules come first.",
     MARGIN,
     pen.y + 8,
     { size: 9, width: inner },

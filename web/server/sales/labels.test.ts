@@ -224,7 +224,7 @@ describe("labels on paper", () => {
     value(await saveLabelSheet(here(), { id: small, name: "dots", sheet }));
     expect(await saveLabelSheet(here(), { id: v7(), name: "wide", sheet: { ...sheet, columns: 16 } })).toMatchObject({
       ok: false,
-      fields: { "sheet.columns": [expect.stringMatching(/off the paper/)] },
+      fields: { "sheet.columns": [expect.stringMatching(/too wide for the paper/)] },
     });
     for (const as of ["pdf", "svg"]) {
       const answer = await label(`product=${product}&kind=hazard&sheet=${small}&as=${as}`);

@@ -196,7 +196,7 @@ describe("starting a batch", () => {
     });
     expect(await startBatch(here(), order({ formulaVersionIds: [elsewhere.version] }))).toMatchObject({
       ok: false,
-      message: expect.stringContaining("not in this workshop"),
+      message: expect.stringContaining("no longer in this workshop"),
     });
     expect(await startBatch(here(), order({ products: [product({ count: 100_000 })] }))).toMatchObject({
       ok: false,
@@ -367,14 +367,14 @@ describe("workshops", () => {
   });
 });
 
-describe("while the database is away", () => {
+describe("while the database is not available", () => {
   it("a command says so and loses nothing, instead of failing", async () => {
     forgetSingleton(DATABASE);
     process.env.DATABASE_URL = "postgresql://nobody@127.0.0.1:1/none";
     try {
       expect(await makeWorkshop({ name: "Never", massUnit: "g", temperatureUnit: "C", timeZone: "UTC", person: "Ilvo" })).toMatchObject({
         ok: false,
-        message: expect.stringContaining("database is away"),
+        message: expect.stringContaining("database is not available"),
       });
     } finally {
       forgetSingleton(DATABASE);
