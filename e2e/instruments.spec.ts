@@ -168,7 +168,7 @@ test("a batch is rehearsed at sixty times the speed, is said to be a rehearsal w
   await page.getByLabel("Extra").fill("0");
   await page.getByRole("button", { name: /^Practice first/ }).click();
   await expect(page.getByRole("heading", { name: /^Practice run \d+: Rain on slate/ })).toBeVisible();
-  await expect(page.getByRole("note")).toContainText("nothing of it counts");
+  await expect(page.getByRole("note")).toContainText("nothing counts");
   // Each step waits for its heading: what is typed while the step before is still shown would be typed into that one.
   const record = async (step: string, label: string, text: string, button: string) => {
     await expect(page.getByRole("heading", { name: step })).toBeVisible();

@@ -50,7 +50,7 @@ test("a photograph goes with a note: made small, without where it was taken, and
     { name: "rim.jpg", mimeType: "image/jpeg", buffer: taken },
     { name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") },
   ]);
-  await expect(section.getByText("notes.txt cannot be read here. Choose it as JPEG or PNG.")).toBeVisible();
+  await expect(section.getByText("notes.txt is not a supported format. Choose a JPEG or PNG file.")).toBeVisible();
   await expect(section.getByRole("img", { name: "Chosen: rim.jpg" })).toBeVisible();
   // Without the server it waits on this device with its photograph, also on other pages, and is sent once.
   await page.context().setOffline(true);

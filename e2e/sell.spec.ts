@@ -102,7 +102,7 @@ test("a blend's label is worked out from its suppliers' sheets, with the load th
   await open(page, `/sell/hazard?formula=${demoId(6, 4)}`);
   await expect(label).toContainText("Contains: mintal, slate accord");
   await expect(label).toContainText("May cause an allergic skin reaction.");
-  await expect(page.getByRole("row", { name: /met skin sensitizer mintal/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /applies skin sensitizer mintal/ })).toBeVisible();
   await page.getByRole("button", { name: "French" }).click();
   await expect(label).toContainText("Peut provoquer une allergie cutanée.");
   const loads = page.getByRole("region", { name: "Maximum load without each class" });
