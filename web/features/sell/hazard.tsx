@@ -77,7 +77,7 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
                 ▲ none: add it
               </Link>
             ) : (
-              <Link className="underline" href={`/shelf/${part.kind}/${part.id}`} aria-label={`✓ sheet of ${part.name}`}>
+              <Link className="underline" href={`/shelf/${part.kind}/${part.id}`} aria-label={`✓ here: sheet of ${part.name}`}>
                 ✓ here
               </Link>
             )}
