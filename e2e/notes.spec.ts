@@ -78,7 +78,7 @@ test("a photograph goes with a note: made small, without where it was taken, and
   await open(page, `/records/${demoId(8, 3)}`);
   await expect(section.getByText("Frost round the rim", { exact: false })).toBeVisible();
   await section.getByRole("button", { name: /^Delete/ }).click();
-  await expect(section.getByText("None yet.")).toBeVisible();
+  await expect(section.getByText("No notes yet.")).toBeVisible();
   expect((await page.request.get(src ?? "")).status()).toBe(404);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(section.getByText("Frost round the rim", { exact: false })).toBeVisible();
