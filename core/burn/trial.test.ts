@@ -27,7 +27,7 @@ describe("a trial", () => {
     expect(why(trial, 11, look("C1"))).toMatch(/no such test candle/);
     expect(why(trial, 11, { kind: "closed", payload: {} })).toMatch(/still burning/);
     trial.add(250, { kind: "extinguished", payload: { testCandle: "A1", why: "protocol", sign: "" } });
-    expect(why(trial, 251, look("A1"))).toMatch(/did not burn then/);
+    expect(why(trial, 251, look("A1"))).toMatch(/was not burning then/);
     // Put down late, with the time at which it was seen.
     expect(why(trial, 130, look("A1"))).toBeNull();
     trial.add(130, look("A1"));
