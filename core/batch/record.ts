@@ -2,7 +2,7 @@ import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { stamp } from "../log/checked";
 import { hasCorrectionCycle } from "../log/log";
-import type { FieldType, ShelfField } from "../materials/fields";
+import { currentChoice, type FieldType, type ShelfField } from "../materials/fields";
 import { SHELF_FIELDS, type ShelfKind } from "../materials/kinds";
 import { formulaSpec } from "../recipe/schema";
 import { upcastFormula } from "../recipe/spec";
@@ -133,8 +133,8 @@ function upcastRow({ putAway, colours, ...row }: Record<string, unknown>): Recor
     ...row,
     ...(putAway === undefined ? {} : { archived: putAway }),
     ...(colours === undefined ? {} : { colors: colours }),
-    ...(row.state === "tester" ? { state: "test jar" } : {}),
-    ...(typeof row.kind === "string" ? { kind: row.kind.replace("mould", "mold") } : {}),
+    ...(typeof row.state === "string" ? { state: currentChoice(row.state) } : {}),
+    ...(typeof row.kind === "string" ? { kind: currentChoice(row.kind) } : {}),
   };
 }
 /** Returns the rows of the shelf of a record of an earlier format. */

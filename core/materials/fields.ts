@@ -86,8 +86,8 @@ const REFERRED: Record<Referred, string> = {
   material: "thing on the shelf called",
 };
 
-/** Returns what choices were called in files of earlier versions, and the British spelling of today's. */
-const currentChoice = (typed: string): string => (typed === "tester" ? "test jar" : typed.replace("mould", "mold"));
+/** Returns what a choice is called now: earlier versions called a test jar a tester, and spelled molds the British way. */
+export const currentChoice = (typed: string): string => (typed === "tester" ? "test jar" : typed.replace("mould", "mold"));
 
 const family = (text: string): string | null => {
   const plain = text

@@ -1,3 +1,5 @@
+import { currentChoice } from "@hearth/core";
+
 /** How many migrations a database had seen when tables and columns got the names that they have now. */
 const STANDARD_NAMES_SCHEMA = 23;
 
@@ -28,14 +30,14 @@ const RENAMED_COLUMNS: Readonly<Record<string, Readonly<Record<string, string>>>
   sale_goods: { packing_id: "pack_run_id" },
   burn_outcome: { tester: "test_candle", option: "variant", body_id: "container_id" },
 };
-/** Columns with a word in them that was renamed. */
+/** Columns with a word in them that was renamed, by their table in earlier exports. */
 const RESPELLED_VALUES: Readonly<Record<string, string>> = {
   product: "container",
   mould: "kind",
   vessel: "state",
   note: "kind",
-  item_alias: "kind",
-  trash: "kind",
+  merged: "kind",
+  bin: "kind",
 };
 
 /** Names within stored JSON. */
@@ -72,16 +74,18 @@ const renamedKey = (table: string, key: string): string => {
 /** Returns a stored value with parts of its JSON text replaced. */
 const replaceIn = (value: unknown, pairs: readonly (readonly [string, string])[]): unknown =>
   JSON.parse(pairs.reduce((text, [from, to]) => text.replaceAll(from, to), JSON.stringify(value ?? null)));
-const respelled = (value: unknown): unknown => (value === "tester" ? "test jar" : typeof value === "string" ? value.replace("mould", "mold") : value);
 
 /** Returns a line of an export with the names of tables and columns as they are now. `schema` is what the header says; 0 where it says nothing. */
 export function upcastExportLine(line: string, schema: number): string {
   if (schema >= STANDARD_NAMES_SCHEMA) return line;
   const { table, row } = JSON.parse(line) as ExportLine;
   if (typeof table !== "string" || !row || typeof row !== "object") return line;
-  const renamed: Row = Object.fromEntries(Object.entries(row).map(([key, value]) => [renamedKey(table, key), value]));
-  const column = RESPELLED_VALUES[table];
-  if (column) renamed[column] = respelled(renamed[column]);
+  const renamed: Row = Object.fromEntries(
+    Object.entries(row).map(([key, value]) => {
+      const column = renamedKey(table, key);
+      return [column, column === RESPELLED_VALUES[table] && typeof value === "string" ? currentChoice(value) : value];
+    }),
+  );
   if (table === "merged") renamed.moved = replaceIn(renamed.moved, MOVED_KEYS);
   // Rows in the trash have the names of the program and not those of the database.
   if (table === "bin") renamed.rows = replaceIn(renamed.rows ?? {}, TRASH_KEYS);
