@@ -1,8 +1,8 @@
 import { join } from "node:path";
 import { ORDER_STATE_VERSION, STATE_VERSION, TRIAL_STATE_VERSION } from "@hearth/core";
-import { and, isNull, notInArray, or, sql } from "drizzle-orm";
+import { and, notInArray, sql } from "drizzle-orm";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
-import { type Database, openDatabase } from "./client";
+import { type Database, openDatabase, type Transaction } from "./client";
 import { grantProgram } from "./program-role";
 import { rebuildBatch, rebuildOrder, rebuildTrial } from "./rebuild-state";
 import { enableRowLevelSecurity } from "./row-level-security";
@@ -10,50 +10,23 @@ import { batches } from "./tables/batch";
 import { orders } from "./tables/sales";
 import { trials } from "./tables/trial";
 
-/** Rebuilds the kept state and the ledger of stock of batches that an older program wrote. A batch whose start cannot be read is left as it is. */
-async function rebuildBatches(db: Database): Promise<void> {
+/** Rebuilds, from its entries, the state of each row that an older program wrote. One whose start cannot be read is left as it is. */
+async function rebuildOutdated(
+  db: Database,
+  table: typeof batches | typeof trials | typeof orders,
+  version: number,
+  rebuild: (tx: Transaction, workshopId: string, id: string) => Promise<boolean>,
+): Promise<void> {
   const unreadable: string[] = [];
+  const outdated = sql`(${table.plan} is null or (${table.state}->>'format')::int is distinct from ${version})`;
   for (;;) {
     const rows = await db
-      .select({ workshopId: batches.workshopId, id: batches.id })
-      .from(batches)
-      .where(
-        and(
-          or(isNull(batches.state), isNull(batches.plan), sql`(${batches.state}->>'format')::int <> ${STATE_VERSION}`),
-          unreadable.length > 0 ? notInArray(batches.id, unreadable) : undefined,
-        ),
-      )
+      .select({ workshopId: table.workshopId, id: table.id })
+      .from(table as typeof batches)
+      .where(and(outdated, unreadable.length > 0 ? notInArray(table.id, unreadable) : undefined))
       .limit(50);
     if (rows.length === 0) return;
-    for (const row of rows) if (!(await db.transaction((tx) => rebuildBatch(tx, row.workshopId, row.id)))) unreadable.push(row.id);
-  }
-}
-
-/** The same for burn trials. */
-async function rebuildTrials(db: Database): Promise<void> {
-  const unreadable: string[] = [];
-  for (;;) {
-    const rows = await db
-      .select({ workshopId: trials.workshopId, id: trials.id })
-      .from(trials)
-      .where(and(sql`(${trials.state}->>'format')::int <> ${TRIAL_STATE_VERSION}`, unreadable.length > 0 ? notInArray(trials.id, unreadable) : undefined))
-      .limit(50);
-    if (rows.length === 0) return;
-    for (const row of rows) if (!(await db.transaction((tx) => rebuildTrial(tx, row.workshopId, row.id)))) unreadable.push(row.id);
-  }
-}
-
-/** The same for orders and market days. */
-async function rebuildOrders(db: Database): Promise<void> {
-  const unreadable: string[] = [];
-  for (;;) {
-    const rows = await db
-      .select({ workshopId: orders.workshopId, id: orders.id })
-      .from(orders)
-      .where(and(sql`(${orders.state}->>'format')::int <> ${ORDER_STATE_VERSION}`, unreadable.length > 0 ? notInArray(orders.id, unreadable) : undefined))
-      .limit(50);
-    if (rows.length === 0) return;
-    for (const row of rows) if (!(await db.transaction((tx) => rebuildOrder(tx, row.workshopId, row.id)))) unreadable.push(row.id);
+    for (const row of rows) if (!(await db.transaction((tx) => rebuild(tx, row.workshopId, row.id)))) unreadable.push(row.id);
   }
 }
 
@@ -71,9 +44,9 @@ export async function migrateDatabase(url: string, program?: string): Promise<vo
       await held.query("select pg_advisory_lock(4381)");
       await migrate(db, { migrationsFolder: join(process.cwd(), "web/data/migrations") });
       await enableRowLevelSecurity(pool);
-      await rebuildBatches(db);
-      await rebuildTrials(db);
-      await rebuildOrders(db);
+      await rebuildOutdated(db, batches, STATE_VERSION, rebuildBatch);
+      await rebuildOutdated(db, trials, TRIAL_STATE_VERSION, rebuildTrial);
+      await rebuildOutdated(db, orders, ORDER_STATE_VERSION, rebuildOrder);
       if (program) await grantProgram(pool, program);
     } finally {
       // The lock goes with the connection.
