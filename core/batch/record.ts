@@ -2,6 +2,7 @@ import { z } from "zod";
 import { temperatureRange } from "../heat/schema";
 import { stamp } from "../log/checked";
 import { hasCorrectionCycle } from "../log/log";
+import { renameKeys, type Stored, upcastList } from "../log/stored";
 import { currentChoice, type FieldType, type ShelfField } from "../materials/fields";
 import { SHELF_FIELDS, type ShelfKind } from "../materials/kinds";
 import { formulaSpec } from "../recipe/schema";
@@ -112,39 +113,19 @@ export const batchRecord = z.object({
 });
 export type BatchRecord = z.output<typeof batchRecord>;
 
-/** Returns rows whose sheet ranges were called something else. */
-const renamed = (rows: unknown) =>
-  Array.isArray(rows)
-    ? rows.map((row: Record<string, unknown>) => {
-        const { heatGate, addGate, pourGate, ...rest } = row;
-        return {
-          ...rest,
-          ...(heatGate === undefined ? {} : { heatRange: heatGate }),
-          ...(addGate === undefined ? {} : { addRange: addGate }),
-          ...(pourGate === undefined ? {} : { pourRange: pourGate }),
-        };
-      })
-    : rows;
-
 const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "molds"] as const;
-/** Returns a row of the shelf as it is now: what is archived was "put away", and words were spelled the British way. */
-function upcastRow({ putAway, colours, ...row }: Record<string, unknown>): Record<string, unknown> {
-  return {
-    ...row,
-    ...(putAway === undefined ? {} : { archived: putAway }),
-    ...(colours === undefined ? {} : { colors: colours }),
-    ...(typeof row.state === "string" ? { state: currentChoice(row.state) } : {}),
-    ...(typeof row.kind === "string" ? { kind: currentChoice(row.kind) } : {}),
-  };
+const upcastRowKeys = renameKeys({ putAway: "archived", colours: "colors", heatGate: "heatRange", addGate: "addRange", pourGate: "pourRange" });
+/** Returns a row of the shelf as it is now: keys had other names, and words were spelled the British way. */
+function upcastRow(stored: Stored): Stored {
+  const row = upcastRowKeys(stored);
+  for (const key of ["state", "kind"]) if (typeof row[key] === "string") row[key] = currentChoice(row[key]);
+  return row;
 }
 /** Returns the rows of the shelf of a record of an earlier format. */
-export const upcastRows = (record: Record<string, unknown>): Record<string, unknown> =>
-  Object.fromEntries(
-    ROW_LISTS.flatMap((list) => {
-      const rows = record[list] ?? (list === "molds" ? record.moulds : undefined);
-      return Array.isArray(rows) ? [[list, rows.map(upcastRow)]] : [];
-    }),
-  );
+export function upcastRows(record: Stored): Stored {
+  const renamed = renameKeys({ moulds: "molds" })(record);
+  return Object.fromEntries(ROW_LISTS.flatMap((list) => (Array.isArray(renamed[list]) ? [[list, upcastList(renamed[list], upcastRow)]] : [])));
+}
 
 /** Returns a record of an earlier format in this one; anything else as it is. */
 export function upcastRecord(raw: unknown): unknown {
@@ -153,7 +134,7 @@ export function upcastRecord(raw: unknown): unknown {
   const version = old.formulaVersion as { spec?: unknown } | undefined;
   return {
     ...old,
-    ...upcastRows(old.version === 1 ? { ...old, waxes: renamed(old.waxes) } : old),
+    ...upcastRows(old),
     version: 3,
     formulaVersion: version && { ...version, spec: upcastFormula(version.spec) },
     events: Array.isArray(old.events)

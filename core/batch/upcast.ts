@@ -1,3 +1,4 @@
+import { renameKeys, type Stored, upcastList } from "../log/stored";
 import { type Profile, processOfProfile, upcastProcess } from "../process/upcast";
 
 /** A plan as it was frozen before pots, products and steps were told apart. */
@@ -17,10 +18,9 @@ interface FirstPlan {
 }
 
 /** Returns a frozen product or test candle with its container under the name that it has now: it was its body, and a mold was spelled the British way. */
-export function upcastContainer(raw: unknown): unknown {
-  if (!raw || typeof raw !== "object" || !("body" in raw)) return raw;
-  const { body, bodyId, ...rest } = raw as { body: unknown; bodyId?: unknown };
-  return { ...rest, container: body === "mould" ? "mold" : body, containerId: bodyId };
+export function upcastContainer(stored: Stored): Stored {
+  const renamed = renameKeys({ body: "container", bodyId: "containerId" })(stored);
+  return renamed.container === "mould" ? { ...renamed, container: "mold" } : renamed;
 }
 
 /** Brings a plan of an earlier format up to this one; what it did not say (wicks, the scale's name) stays unsaid. */
@@ -30,7 +30,7 @@ export function upcastPlan(raw: unknown): unknown {
   if ("format" in old) {
     const { format, process, products } = raw as { format: unknown; process: unknown; products: unknown };
     if (format !== 2) return raw;
-    return { ...(raw as object), format: 3, process: upcastProcess(process), products: Array.isArray(products) ? products.map(upcastContainer) : products };
+    return { ...(raw as object), format: 3, process: upcastProcess(process), products: upcastList(products, upcastContainer) };
   }
   if (!old.spec) return raw;
   const { profile, ...what } = old.spec;

@@ -1,4 +1,5 @@
 import type { TemperatureRange } from "../heat/range";
+import { renameKeys, upcastList } from "../log/stored";
 import type { Step } from "./process";
 import type { Process } from "./schema";
 
@@ -22,15 +23,11 @@ export function upcastProcess(raw: unknown): unknown {
   const { acts, ...rest } = raw as { acts?: unknown; steps?: unknown };
   const steps = acts ?? rest.steps;
   if (!Array.isArray(steps)) return raw;
-  return { ...rest, steps: steps.map((step: { kind?: unknown } | null) => (step?.kind === "unmould" ? { ...step, kind: "unmold" } : step)) };
+  return { ...rest, steps: upcastList(steps, (step) => (step.kind === "unmould" ? { ...step, kind: "unmold" } : step)) };
 }
 
-/** Brings the payload of an entry up to this format: the step that it is about was called its act. */
-export function upcastStepId(payload: Record<string, unknown>): Record<string, unknown> {
-  if (!("act" in payload)) return payload;
-  const { act, ...rest } = payload;
-  return { step: act, ...rest };
-}
+/** Returns the payload of an entry in this format: the step that it is about was called its act. */
+export const upcastStepId = renameKeys({ act: "step" });
 
 /** The ids under which older entries name the steps. */
 export const STEP_OF_OLD_RANGE: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };

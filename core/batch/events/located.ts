@@ -1,3 +1,4 @@
+import { renameKeys } from "../../log/stored";
 import { batchEvent, notPoured } from "./event-type";
 
 /** Where the jars stand. */
@@ -6,7 +7,7 @@ export const located = batchEvent({
   formerName: "placed",
   version: 2,
   payload: ({ z }) => z.object({ shelf: z.string().trim().max(60), sun: z.boolean(), draft: z.boolean() }),
-  upcast: ({ draught, ...old }) => ({ draft: draught, ...old }),
+  upcast: renameKeys({ draught: "draft" }),
   validate: (state) => notPoured(state, "put on a shelf"),
   apply: (state, { happenedAt, payload }) => {
     // One that was logged late is not where they stand now.

@@ -1,3 +1,4 @@
+import { renameKeys } from "../../log/stored";
 import { jarStatusesOf, looseOf } from "../jars";
 import { abandonedAlready, batchEvent, notPoured, productOf } from "./event-type";
 
@@ -16,7 +17,7 @@ export const packed = batchEvent({
       /** Boxes, lids, labels that are booked here; those of a set stand with one of its batches. */
       parts: z.array(z.object({ id: z.uuid(), count: z.number().int().min(1).max(10_000_000) })).max(40),
     }),
-  upcast: ({ packing, ...old }) => ({ packRun: packing, ...old }),
+  upcast: renameKeys({ packing: "packRun" }),
   validate: (state, payload, plan) => {
     const early = notPoured(state, "packed") ?? abandonedAlready(state);
     if (early) return early;

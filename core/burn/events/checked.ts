@@ -1,7 +1,7 @@
 import { checkOf } from "../checks";
 import { FLAMES, type Measures, SI, signsOf } from "../judge";
 import { burningAt, burningIn, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, SOOT, SOOT_AT } from "../state";
-import { notThere, type TrialShapes, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, type TrialShapes, trialEvent, upcastTestCandleKey } from "./event-type";
 
 /** Returns what is seen at one look. What was not looked at is left out. Lengths in micrometers, temperatures in hundredths of °C. */
 const seen = ({ z }: TrialShapes) => {
@@ -57,7 +57,7 @@ export const checked = trialEvent({
       .extend({ testCandle: shapes.testCandleKey })
       .refine((item) => Object.keys(item).length > 1, { path: ["flame"], error: "Record at least one thing." }),
   upcast: (old) => {
-    const { soot, ...rest } = upcastTestCandle(old);
+    const { soot, ...rest } = upcastTestCandleKey(old);
     return soot === undefined ? rest : { ...rest, soot: soot === "grey" ? "gray" : soot };
   },
   validate: (state, payload, _plan, at) => {

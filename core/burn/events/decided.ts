@@ -1,3 +1,4 @@
+import { renameKeys } from "../../log/stored";
 import { variantsOf, variantWords } from "../plan";
 import { DECISIONS } from "../state";
 import { closedTrial, trialEvent } from "./event-type";
@@ -7,7 +8,7 @@ export const decided = trialEvent({
   kind: "decided",
   version: 2,
   payload: ({ z }) => z.object({ variant: z.string().min(1).max(6), verdict: z.enum(DECISIONS), why: z.string().trim().max(500).default("") }),
-  upcast: ({ option, ...old }) => ({ variant: option, ...old }),
+  upcast: renameKeys({ option: "variant" }),
   validate: (state, payload, plan) =>
     closedTrial(state) ?? (variantsOf(plan).includes(payload.variant) ? null : { field: "variant", message: "This trial has no such variant." }),
   apply: (state, { id, happenedAt, payload }) => {

@@ -1,4 +1,5 @@
 import type { EventType, Rejection } from "../../log/log";
+import { renameKeys } from "../../log/stored";
 import type { Z } from "../../shapes";
 import type { TrialPlan } from "../plan";
 import type { testCandleKey, trialPlan } from "../schema";
@@ -21,8 +22,4 @@ export const closedTrial = (state: TrialState): Rejection | null =>
 export const notThere = (state: TrialState, key: string): Rejection | null => closedTrial(state) ?? (state.testCandles[key] ? null : noTestCandle);
 
 /** Returns the payload of an entry about one test candle in this format: the candle was called its tester. */
-export function upcastTestCandle(payload: Record<string, unknown>): Record<string, unknown> {
-  if (!("tester" in payload)) return payload;
-  const { tester, ...rest } = payload;
-  return { testCandle: tester, ...rest };
-}
+export const upcastTestCandleKey = renameKeys({ tester: "testCandle" });

@@ -1,5 +1,5 @@
 import { burningIn, OUT_WHY } from "../state";
-import { notThere, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, trialEvent, upcastTestCandleKey } from "./event-type";
 
 /** A test candle is put out, or went out by itself. */
 export const extinguished = trialEvent({
@@ -12,7 +12,7 @@ export const extinguished = trialEvent({
       why: z.enum(OUT_WHY),
       sign: z.string().trim().max(300).default("").describe("what was seen, where it was for safety"),
     }),
-  upcast: upcastTestCandle,
+  upcast: upcastTestCandleKey,
   validate: (state, payload, _plan, at) => {
     const there = notThere(state, payload.testCandle);
     if (there) return there;

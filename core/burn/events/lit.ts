@@ -1,6 +1,6 @@
 import { TRIM_MM } from "../limits";
 import { AIR, burningIn } from "../state";
-import { notThere, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, trialEvent, upcastTestCandleKey } from "./event-type";
 
 /** A test candle is lit: how long its wick was, and what the air did. Lengths in micrometers. */
 export const lit = trialEvent({
@@ -13,7 +13,7 @@ export const lit = trialEvent({
       air: z.array(z.enum(AIR)).max(AIR.length),
       early: z.string().trim().max(300).default("").describe("why it was lit before its minimum cure"),
     }),
-  upcast: upcastTestCandle,
+  upcast: upcastTestCandleKey,
   validate: (state, payload, plan, at) => {
     const there = notThere(state, payload.testCandle);
     if (there) return there;

@@ -1,5 +1,5 @@
 import { burningIn } from "../state";
-import { notThere, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, trialEvent, upcastTestCandleKey } from "./event-type";
 
 export const STOPPED_WHY = ["the glass is cracked", "the wax is used up", "it broke", "no more is needed"] as const;
 
@@ -8,7 +8,7 @@ export const stopped = trialEvent({
   kind: "stopped",
   version: 2,
   payload: ({ z, testCandleKey }) => z.object({ testCandle: testCandleKey, why: z.enum(STOPPED_WHY) }),
-  upcast: upcastTestCandle,
+  upcast: upcastTestCandleKey,
   validate: (state, payload) => {
     const there = notThere(state, payload.testCandle);
     if (there) return there;

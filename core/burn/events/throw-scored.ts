@@ -1,5 +1,5 @@
 import { type Rating, THROWS } from "../state";
-import { notThere, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, trialEvent, upcastTestCandleKey } from "./event-type";
 
 /** How strong one candle smells, alone in its room, by the score of the person who enters it. One person's 9 is another's 7. */
 export const throwScored = trialEvent({
@@ -15,7 +15,7 @@ export const throwScored = trialEvent({
       reachUm: z.number().int().min(0).max(50_000_000, "This distance is out of range.").optional(),
       window: z.boolean().optional().describe("whether one was open"),
     }),
-  upcast: upcastTestCandle,
+  upcast: upcastTestCandleKey,
   validate: (state, payload) => notThere(state, payload.testCandle),
   apply: (state, { id, happenedAt, personId, payload }) => {
     const rating: Rating = { id, at: happenedAt, scorer: personId, blind: state.codesRevealedAt === null, ...payload };

@@ -1,4 +1,4 @@
-import { notThere, trialEvent, upcastTestCandle } from "./event-type";
+import { notThere, trialEvent, upcastTestCandleKey } from "./event-type";
 
 /** A test candle on the scale, before or after a session; vessel and all. Milligrams. */
 export const weighed = trialEvent({
@@ -11,7 +11,7 @@ export const weighed = trialEvent({
       when: z.enum(["before", "after"]),
       mg: z.number().int().min(1, "Enter a weight above zero.").max(100_000_000),
     }),
-  upcast: upcastTestCandle,
+  upcast: upcastTestCandleKey,
   validate: (state, payload) => {
     const there = notThere(state, payload.testCandle);
     if (there) return there;

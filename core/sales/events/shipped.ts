@@ -1,3 +1,4 @@
+import { renameKeys, upcastList } from "../../log/stored";
 import { closedOrder, orderEvent, packsWords } from "./event-type";
 
 /** Packs go out: with an order, or to a market. Which packings they are of is said, so that every jar can be found again. */
@@ -21,10 +22,7 @@ export const shipped = orderEvent({
         .min(1)
         .max(500),
     }),
-  upcast: ({ goods, ...old }) => ({
-    finishedGoods: Array.isArray(goods) ? goods.map(({ packing, ...rest }: Record<string, unknown>) => ({ packRun: packing, ...rest })) : goods,
-    ...old,
-  }),
+  upcast: ({ goods, ...old }) => ({ finishedGoods: upcastList(goods, renameKeys({ packing: "packRun" })), ...old }),
   validate: (state) => closedOrder(state),
   apply: (state, { payload }) => {
     for (const { packs, ...rest } of payload.finishedGoods) {
