@@ -1,5 +1,5 @@
 import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw, wicksOf } from "@hearth/core";
-import { ADDITIVES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, MOULDS, VESSELS, WAXES, WICKS } from "./workshop";
+import { ADDITIVES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, MOLDS, VESSELS, WAXES, WICKS } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new Error(`The demo lacks ${what}.`);
@@ -35,7 +35,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
     }),
     ...(demo.molds ?? []).map(([n, count]): ChosenProduct => {
       const mold = need(
-        MOULDS.find((mold) => mold.id === demoId(0x24, n)),
+        MOLDS.find((mold) => mold.id === demoId(0x24, n)),
         "a mold",
       );
       return { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mold) };

@@ -24,7 +24,7 @@ import { demoTrials } from "./trials";
 import {
   ADDITIVES,
   BATCHES,
-  COLOURS,
+  COLORS,
   type DemoBatch,
   DYES,
   demoId,
@@ -32,7 +32,7 @@ import {
   FRAGRANCES,
   INSTRUMENTS,
   LOTS,
-  MOULDS,
+  MOLDS,
   NOTES,
   PACKS,
   PEOPLE,
@@ -74,7 +74,7 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (
       await Promise.all(
         ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, molds, packs, products, lots, demandLines] as const).map(async (table, index) => {
-          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOULDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
+          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOLDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
           const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
           const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
           return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
@@ -164,7 +164,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx.insert(dyes).values(DYES.map((dye) => ({ ...dye, workshopId })));
     await tx.insert(additives).values(ADDITIVES.map((additive) => ({ ...additive, workshopId })));
     await tx.insert(wicks).values(WICKS.map((wick) => ({ ...wick, workshopId })));
-    await tx.insert(molds).values(MOULDS.map((mold) => ({ ...mold, workshopId })));
+    await tx.insert(molds).values(MOLDS.map((mold) => ({ ...mold, workshopId })));
     await tx.insert(packs).values(PACKS.map((pack) => ({ ...pack, workshopId })));
     await tx.insert(instruments).values(INSTRUMENTS.map((instrument) => ({ ...instrument, workshopId })));
     const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
@@ -179,7 +179,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
           formula.versions.map((version) => ({ ...version, workshopId, formulaId: formula.id, createdAt: before(version.number === 1 ? 40 : 16) })),
         ),
       );
-    await tx.insert(colors).values(COLOURS.map(({ daysBefore, ...rest }) => ({ ...rest, workshopId, at: before(daysBefore) })));
+    await tx.insert(colors).values(COLORS.map(({ daysBefore, ...rest }) => ({ ...rest, workshopId, at: before(daysBefore) })));
     await tx.insert(notes).values(NOTES.map(({ daysBefore, ...rest }) => ({ ...rest, workshopId, at: before(daysBefore) })));
     await tx.insert(products).values(PRODUCTS.map((product) => ({ ...product, workshopId })));
     await tx

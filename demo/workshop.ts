@@ -37,7 +37,7 @@ export const DYES = rows(0x20, shelf.dyes, (row) => ({ ...bare(row), kind: row.k
 export const ADDITIVES = rows(0x21, shelf.additives, bare);
 export const WICKS = rows(0x22, shelf.wicks, bare);
 
-export const MOULDS = rows(0x24, shelf.molds, bare);
+export const MOLDS = rows(0x24, shelf.molds, bare);
 
 export const PACKS = rows(0x2c, shelf.packs, bare);
 
@@ -239,7 +239,7 @@ export const WANTED = (
 ).map(([product, count, inDays, note], index) => ({ id: demoId(0x2a, index + 1), productId: demoId(0x26, product), count, inDays, note }));
 
 /** Colors as this workshop makes them. */
-export const COLOURS = [
+export const COLORS = [
   {
     id: demoId(0x28, 1),
     name: "Moss of the wall",

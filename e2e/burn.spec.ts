@@ -140,7 +140,7 @@ test.describe("on a phone", () => {
 
     await tab(page, "Verdict");
     const option = (letter: string) => page.getByRole("listitem", { name: `Variant ${letter}` });
-    const of = (flame: string) => option(Object.keys(saw).find((text) => saw[text]?.flame === flame) as string);
+    const of = (flame: string) => option(Object.keys(saw).find((letter) => saw[letter]?.flame === flame) as string);
     await expect(of("jumping")).toContainText("not safe");
     await expect(of("small")).toContainText("pool too small");
     await expect(of("steady")).toContainText("pool right");

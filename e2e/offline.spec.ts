@@ -192,7 +192,7 @@ test.describe("with pages kept", () => {
     const path = `/burn/${demoId(0x3f, 2)}`;
     await open(page, path);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    for (const text of ["/burn", path]) await keptOn(page, text);
+    for (const address of ["/burn", path]) await keptOn(page, address);
     await context.setOffline(true);
     await page.reload();
     await expect(page.getByText("This page is from")).toBeVisible();

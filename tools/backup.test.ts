@@ -167,7 +167,7 @@ describe("an archive", () => {
     expect(back.rows).toEqual([{ text: "before" }]);
     await archived.stop();
     await expect(restoreAt(own, folder, new Date("2001-01-01"))).rejects.toThrow(/begins after/);
-    for (const text of [own, folder]) rmSync(text, { recursive: true, force: true });
+    for (const path of [own, folder]) rmSync(path, { recursive: true, force: true });
   });
 });
 

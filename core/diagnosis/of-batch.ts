@@ -167,7 +167,7 @@ export interface Outcome {
   flawed: Record<string, number>;
 }
 
-/** Returns flaws of a jar that were seen together are of the same jars; of one flaw no more jars than there are. */
+/** Returns what came out of each product of a batch. Flaws that were seen together on a jar are of the same jars; a flaw is on no more jars than there are. */
 export function outcomesOf(plan: BatchPlan, state: BatchState): Outcome[] {
   return plan.products.map((product) => {
     const { filled } = jarStatusesOf(plan, state, product.key);

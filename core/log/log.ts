@@ -189,7 +189,7 @@ export function hasCorrectionCycle(events: readonly Pick<Head, "id" | "corrects"
       if (path.has(at)) return true;
       path.add(at);
     }
-    for (const text of path) fine.add(text);
+    for (const id of path) fine.add(id);
   }
   return false;
 }

@@ -5,10 +5,10 @@ import { renameKeys, upcastList } from "./stored";
 describe("what an earlier version stored", () => {
   it("gets its keys' names of now, keeps all others, and is not changed itself", () => {
     fc.assert(
-      fc.property(fc.dictionary(fc.constantFrom("tester", "option", "kind", "constructor", "toString"), fc.jsonValue()), (stored) => {
+      fc.property(fc.dictionary(fc.constantFrom("act", "option", "kind", "constructor", "toString"), fc.jsonValue()), (stored) => {
         const before = structuredClone(stored);
-        const { tester, ...rest } = stored;
-        expect(renameKeys({ tester: "testCandle" })(stored)).toEqual("tester" in stored ? { testCandle: tester, ...rest } : rest);
+        const { act, ...rest } = stored;
+        expect(renameKeys({ act: "step" })(stored)).toEqual("act" in stored ? { step: act, ...rest } : rest);
         expect(stored).toEqual(before);
       }),
     );

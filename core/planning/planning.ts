@@ -125,7 +125,7 @@ function packed(run: Run, settings: PlanningSettings): { counts: number[]; mg: n
   return pots;
 }
 
-/** Returns lines into runs: of one formula, and wanted within so many days of the first of the run; stock without a day joins the first. */
+/** Groups lines into runs: of one formula, and wanted within so many days of the first of the run; stock without a day joins the first. */
 function runsOf(lines: readonly { line: DemandLine; product: DemandProduct }[], gatherDays: number): Run[] {
   const byFormula = new Map<string, { line: DemandLine; product: DemandProduct }[]>();
   for (const line of lines) {
@@ -333,7 +333,7 @@ export function planDemand(
   return { pots, load: calendar.load, unknown: lines.filter((line) => !known.has(line.productId)) };
 }
 
-/** Returns pieces by product that a season puts on a day. */
+/** Returns how many candles of each product the plan puts on a day. */
 export function countsOn({ pots }: Pick<DemandPlan, "pots">, day: string): Record<string, number> {
   const counts: Record<string, number> = {};
   for (const pot of pots) if (pot.day === day) for (const { productId, count } of pot.lines) counts[productId] = (counts[productId] ?? 0) + count;

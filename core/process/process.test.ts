@@ -103,13 +103,13 @@ describe("a pillar, from the mold to the shelf", () => {
     expect(state()).toMatchObject({ pouredAt: null, next: { key: "wait", least: 7_200, most: 10_800 } });
     const due = dueOf(state().prompts, state().next as never);
     expect(Date.parse(due?.from ?? "") - Date.parse(pour.happenedAt)).toBe(7_200_000);
-    for (const text of ["wait", "pierce"]) batch.add({ kind: "stepDone", payload: { step: text } });
+    for (const step of ["wait", "pierce"]) batch.add({ kind: "stepDone", payload: { step } });
     expect(state().next).toMatchObject({ key: "pour-again:range", entry: "read" });
     batch.read("pour-again", 7_400);
     expect(state().next).toMatchObject({ key: "pour-again", entry: "poured" });
     const again = batch.pour("pour-again");
     expect(state()).toMatchObject({ pouredAt: again.happenedAt, next: { key: "wait-2" } });
-    for (const text of ["wait-2", "unmold", "finish"]) batch.add({ kind: "stepDone", payload: { step: text } });
+    for (const step of ["wait-2", "unmold", "finish"]) batch.add({ kind: "stepDone", payload: { step } });
     expect(state().next).toBeNull();
     // The container and wick are drawn by the first pour only.
     expect(batchOf(batch.events).state.drawn[batch.vessel]?.amount).toBe(10);

@@ -97,7 +97,7 @@ export function momentsOf(wall: Wall, zone: string): [number, ...number[]] {
   return first === undefined ? [shown - before] : [first, ...more];
 }
 
-/** Returns the same, where clocks go back the first of the two. */
+/** Returns the moment of a wall time in a zone, in ms; the earlier of the two where clocks go back. */
 export const momentOf = (wall: Wall, zone: string): number => momentsOf(wall, zone)[0];
 
 /** Returns whether a moment is in an hour that comes twice where clocks go back, and in which of the two; null in any other. */

@@ -31,9 +31,9 @@ export const isLocale = (text: string): text is Locale => text in LOCALE_FORMATS
 
 /** The manner that suits what a browser says of its languages; Britain's where none is known. */
 export function localeFor(languages: readonly string[]): Locale {
-  for (const text of languages) {
-    if (isLocale(text)) return text;
-    const language = text.split("-")[0];
+  for (const tag of languages) {
+    if (isLocale(tag)) return tag;
+    const language = tag.split("-")[0];
     const near = language === "en" ? undefined : (Object.keys(LOCALE_FORMATS) as Locale[]).find((name) => name.startsWith(`${language}-`));
     if (near) return near;
   }

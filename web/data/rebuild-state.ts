@@ -24,7 +24,7 @@ export async function rebuildBatch(tx: Transaction, workshopId: string, batchId:
   return true;
 }
 
-/** Returns the same for a burn trial. */
+/** Recalculates, from its entries, all that is kept of a burn trial beside its log. Returns whether its start could be read. */
 export async function rebuildTrial(tx: Transaction, workshopId: string, trialId: string): Promise<boolean> {
   const ofThis = and(eq(trials.workshopId, workshopId), eq(trials.id, trialId));
   await tx.select({ id: trials.id }).from(trials).where(ofThis).for("no key update");
@@ -37,7 +37,7 @@ export async function rebuildTrial(tx: Transaction, workshopId: string, trialId:
   return true;
 }
 
-/** Returns the same for a order. */
+/** Recalculates, from its entries, all that is kept of an order beside its log. Returns whether its start could be read. */
 export async function rebuildOrder(tx: Transaction, workshopId: string, orderId: string): Promise<boolean> {
   const ofThis = and(eq(orders.workshopId, workshopId), eq(orders.id, orderId));
   await tx.select({ id: orders.id }).from(orders).where(ofThis).for("no key update");

@@ -22,7 +22,7 @@ export const forgetPages = (): void => {
 
 function keepPages(asked: string[]): void {
   const now = Date.now();
-  const paths = asked.filter((text) => isKeptPath(text) && now - (keptAt.get(text) ?? 0) > FRESH_MS);
+  const paths = asked.filter((path) => isKeptPath(path) && now - (keptAt.get(path) ?? 0) > FRESH_MS);
   if (paths.length === 0 || !navigator.serviceWorker?.controller) return;
   for (const path of paths) keptAt.set(path, now);
   tell({ is: "keep", paths });

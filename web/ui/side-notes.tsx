@@ -29,7 +29,7 @@ export function Aside({ title, children }: { title: string; children: ReactNode 
   const fold = (to: boolean) => {
     setFolded(to);
     try {
-      const rest = foldedOf().filter((text) => text !== title);
+      const rest = foldedOf().filter((folded) => folded !== title);
       localStorage.setItem(FOLDED, JSON.stringify(to ? [...rest, title] : rest));
     } catch {
       // A device that keeps nothing folds it for this page only.

@@ -8,7 +8,7 @@ import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
-import { startBatch } from "@/server/batches/start-command";
+import { startBatch } from "@/server/batches/commands";
 import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
 import type { Product } from "@/server/products/products";
 import { useRouter } from "@/ui/address";

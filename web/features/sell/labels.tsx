@@ -145,7 +145,7 @@ function LabelMargin({
             ? `If possible the label is ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)} or larger; this one is smaller. `
             : `This label is at least ${units.len(HAZARD_SIZES.width * 1_000)} × ${units.len(HAZARD_SIZES.height * 1_000)}. `}
           Each sign is {units.len(HAZARD_SIZES.pictogram * 1_000)} wide where it fits, and never below a fifteenth of the label or {units.len(10_000)}.
-          {facts && facts.ufi === "" && facts.classes.some((text) => !text.startsWith("Aquatic"))
+          {facts && facts.ufi === "" && facts.classes.some((hazardClass) => !hazardClass.startsWith("Aquatic"))
             ? " No UFI is given: a mixture that is classified for health needs one."
             : ""}
         </Aside>

@@ -41,11 +41,11 @@ const SYSTEMS = {
   us: { weights: "oz", temperatureUnit: "F", lengthUnit: "in" },
 } as const;
 
-const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((text) => ({ value: text, name: text.replaceAll("_", " ") }));
+const zones = (): Choice[] => ["UTC", ...Intl.supportedValuesOf("timeZone")].map((zone) => ({ value: zone, name: zone.replaceAll("_", " ") }));
 
 function currencies(): Choice[] {
   const names = new Intl.DisplayNames("en", { type: "currency" });
-  return Intl.supportedValuesOf("currency").map((supportedValue) => ({ value: supportedValue, name: `${supportedValue} ${names.of(supportedValue) ?? ""}` }));
+  return Intl.supportedValuesOf("currency").map((code) => ({ value: code, name: `${code} ${names.of(code) ?? ""}` }));
 }
 
 /** Returns the rules of a workshop's fields; of a new one also who works there. `zone` is the time zone of the server. */

@@ -274,14 +274,14 @@ describe("a phone of the workshop", () => {
   it("logs entries in the name of who is at it, or was at it when they happened", async () => {
     const { phone } = await joined();
     const [sida, maren] = [await person("Sida"), await person("Maren")];
-    for (const text of [sida, maren]) value(await setPin(place(), { personId: text, pin: "4821" }));
+    for (const personId of [sida, maren]) value(await setPin(place(), { personId, pin: "4821" }));
     await phone.ask("person", { personId: sida, pin: "4821" });
     const who = await resolvePrincipal(phone.headers(), workshopId);
     if (typeof who === "string") throw new Error(who);
     const [happenedAt, before] = [new Date().toISOString(), new Date(Date.now() - 3_600_000).toISOString()];
     const odd = (personId: string | null, at = happenedAt) => assertOwnPerson(workshopId, who, { personId, happenedAt: at });
     expect(await odd(sida)).toBeNull();
-    for (const text of [owner.personId, maren]) expect(await odd(text)).toMatch(/under the person who is signed in/);
+    for (const personId of [owner.personId, maren]) expect(await odd(personId)).toMatch(/under the person who is signed in/);
     // What waited here from Sida is still taken while Maren is at it; what Sida could not have entered here is not.
     await phone.ask("person", { personId: maren, pin: "4821" });
     const next = await resolvePrincipal(phone.headers(), workshopId);

@@ -96,7 +96,7 @@ interface Named {
   name: string;
   role: Role;
 }
-/** Returns all of them, for whoever is at a machine where nobody else is. */
+/** Returns all workshops of a machine on which nobody signs in. */
 const allWorkshops = async (): Promise<Named[]> =>
   (await databaseWithoutTenant().execute<{ id: string; name: string }>(sql`select id, name from workshop_names()`)).rows.map((row) => ({
     ...row,

@@ -77,7 +77,7 @@ async function stateOf(workshopId: string): Promise<string> {
 /** Every file of a kind below a folder, by its path from there. */
 const filesIn = (folder: string, name: RegExp): string[] =>
   readdirSync(join(ROOT, folder), { recursive: true, encoding: "utf8" })
-    .filter((text) => name.test(text) && !text.includes("node_modules"))
+    .filter((file) => name.test(file) && !file.includes("node_modules"))
     .sort();
 
 /** Routes that belong to no workshop, and what they are for. */

@@ -4,11 +4,23 @@ import { ok, type Result, reject } from "@hearth/core";
 import { z } from "zod";
 import { undoStart } from "@/server/events/batch-store";
 import { command } from "@/server/http/command";
+import { batchWanted, startBatchIn } from "./start-batch";
 
 /** Undoes the start of a batch that has no entry yet. */
 export async function undoBatch(place: unknown, input: unknown): Promise<Result<null>> {
   return command("bench", z.object({ batchId: z.uuid() }), place, input, async ({ batchId }, { db, workshop }) => {
     const undone = await undoStart(db, workshop.id, batchId);
     return undone.ok ? ok(null) : reject(undone.message);
+  });
+}
+
+/** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
+export async function startBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
+  return command("plan", batchWanted, place, input, async (wanted, context) => {
+    if (wanted.startedAt && Date.parse(wanted.startedAt) > Date.parse(context.now) + 90_000)
+      return reject("The start is in the future.", { startedAt: ["In the future."] });
+    const outcome = await startBatchIn(context.db, context, wanted);
+    if (!outcome.ok) return outcome;
+    return ok({ id: outcome.value.id, number: outcome.value.number });
   });
 }

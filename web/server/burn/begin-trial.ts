@@ -210,7 +210,7 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
   });
   const event = { ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;
   const { state } = TRIAL.of([event]);
-  await tx.insert(trials).values({ workshopId: workshopId, id: wanted.trialId, number, ...trialRow(plan, state) });
+  await tx.insert(trials).values({ workshopId, id: wanted.trialId, number, ...trialRow(plan, state) });
   await tx.insert(trialEvents).values(trialEventRow(workshopId, wanted.trialId, event));
   await writeBurns(tx, workshopId, wanted.trialId, plan, state, null);
   context.notify?.({ trial: wanted.trialId, topics: ["burn", "stock", "waiting"] });

@@ -107,7 +107,7 @@ export async function appendIn<F extends LogState, C, E extends EventOf, R>(
     [store.what]: id,
     topics: topicsOfEntry(
       store.what,
-      [was, is].some((text) => text === "pot" || text === "rehearsal"),
+      [was, is].some((stage) => stage === "pot" || stage === "rehearsal"),
       moved,
       drew || locked.log !== null,
     ),

@@ -166,12 +166,15 @@ async function stateOf(): Promise<string> {
   return all[0]?.all ?? "";
 }
 
+/** Returns the files with commands, which are all in the server's folders. */
+const commandFiles = (): string[] =>
+  readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" })
+    .map((file) => `server/${file}`)
+    .filter((file) => /\.ts$/.test(file) && readFileSync(join(ROOT, file), "utf8").startsWith('"use server"'));
+
 describe("what is refused", () => {
   it("leaves nothing behind, whichever command refused it", async () => {
-    const files = [
-      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((text) => `features/${text}`),
-      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((text) => `server/${text}`),
-    ].filter((text) => /\.ts$/.test(text) && readFileSync(join(ROOT, text), "utf8").startsWith('"use server"'));
+    const files = commandFiles();
     const seen: string[] = [];
     for (const file of files) {
       const module = (await import(join(ROOT, file))) as Record<string, unknown>;
@@ -227,12 +230,7 @@ describe("what is refused", () => {
     await run(() => ok(1));
     await vi.waitFor(() => expect(heard).toEqual([{ workshop: workshopId, topics: ["shelf", "stock"] }]), 5_000);
     // No command tells it by itself, or asks the pages to be drawn anew.
-    const words = [
-      ...readdirSync(join(ROOT, "features"), { recursive: true, encoding: "utf8" }).map((text) => `features/${text}`),
-      ...readdirSync(join(ROOT, "server"), { recursive: true, encoding: "utf8" }).map((text) => `server/${text}`),
-    ]
-      .filter((text) => /\.ts$/.test(text) && readFileSync(join(ROOT, text), "utf8").startsWith('"use server"'))
-      .filter((text) => /notifyPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, text), "utf8")));
+    const words = commandFiles().filter((file) => /notifyPages\(\w+, \{ workshop: \S+ \}\)|revalidatePath\(/.test(readFileSync(join(ROOT, file), "utf8")));
     // But for the one that makes a workshop, which is of none yet.
     expect(words).toEqual(["server/workshops/workshop-commands.ts"]);
     leave();

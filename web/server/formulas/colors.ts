@@ -10,7 +10,7 @@ export interface ColorRow {
   recipe: ColorRecipe;
 }
 
-const MAX_COLOURS = 500;
+const MAX_COLORS = 500;
 
 /** Returns the colors of a workshop by name; of one thing of the shelf those that name it. */
 export async function listColors(db: Database, workshopId: string, of: string | null = null): Promise<ColorRow[]> {
@@ -19,6 +19,6 @@ export async function listColors(db: Database, workshopId: string, of: string | 
     .from(colors)
     .where(and(eq(colors.workshopId, workshopId), eq(colors.deleted, false), of ? sql`${colors.recipe}::text like ${`%${of}%`}` : undefined))
     .orderBy(naturalSort(colors.name), colors.id)
-    .limit(MAX_COLOURS);
+    .limit(MAX_COLORS);
   return rows.map((row) => ({ ...row, recipe: colorRecipe.parse(row.recipe) }));
 }

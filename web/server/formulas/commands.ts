@@ -24,8 +24,8 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Resul
     const { from: _from, ...kept } = wanted.process;
     if (wanted.id === null) {
       const id = v7();
-      await db.insert(processes).values({ workshopId: workshopId, id, name: kept.name, updatedAt: now, updatedBy: person?.id ?? null });
-      await db.insert(processVersions).values({ workshopId: workshopId, processId: id, number: 1, process: kept, createdAt: now });
+      await db.insert(processes).values({ workshopId, id, name: kept.name, updatedAt: now, updatedBy: person?.id ?? null });
+      await db.insert(processVersions).values({ workshopId, processId: id, number: 1, process: kept, createdAt: now });
       return ok({ id, number: 1, version: 1 });
     }
     const [row] = await db
@@ -44,7 +44,7 @@ export async function saveProcess(place: unknown, input: unknown): Promise<Resul
       .limit(1);
     const changed = canonical(newest?.process) !== canonical(kept);
     const number = (newest?.number ?? 0) + (changed ? 1 : 0);
-    if (changed) await db.insert(processVersions).values({ workshopId: workshopId, processId: wanted.id, number, process: kept, createdAt: now });
+    if (changed) await db.insert(processVersions).values({ workshopId, processId: wanted.id, number, process: kept, createdAt: now });
     const version = row.version + 1;
     await db
       .update(processes)
@@ -81,7 +81,7 @@ export async function saveColor(place: unknown, input: unknown): Promise<Result<
     }
     await db
       .insert(colors)
-      .values({ workshopId: workshopId, id, name, recipe, at: now })
+      .values({ workshopId, id, name, recipe, at: now })
       .onConflictDoNothing({ target: [colors.workshopId, colors.id] });
     return ok({ id });
   });

@@ -54,11 +54,11 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Resul
       const id = wanted.freshId ?? v7();
       const made = await db
         .insert(formulas)
-        .values({ workshopId: workshopId, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null })
+        .values({ workshopId, id, name: wanted.name, updatedAt: now, updatedBy: person?.id ?? null })
         .onConflictDoNothing()
         .returning({ id: formulas.id });
       if (made.length === 0) return ok({ id, version: 1, number: 1, next: false, due: [], stale: null });
-      await db.insert(formulaVersions).values({ workshopId: workshopId, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
+      await db.insert(formulaVersions).values({ workshopId, id: v7(), formulaId: id, number: 1, spec: wanted.spec, createdAt: now });
       return ok({ id, version: 1, number: 1, next: false, due: [], stale: null });
     }
     const [formula] = await db
@@ -98,9 +98,7 @@ export async function saveFormula(place: unknown, input: unknown): Promise<Resul
     const changed = canonical(readFormula(newest.spec)) !== canonical(wanted.spec);
     const due = changed ? await markTestsDue(db, workshopId, formula.id, wanted.spec) : [];
     if (used.length > 0 && changed) {
-      await db
-        .insert(formulaVersions)
-        .values({ workshopId: workshopId, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
+      await db.insert(formulaVersions).values({ workshopId, id: v7(), formulaId: formula.id, number: newest.number + 1, spec: wanted.spec, createdAt: now });
       return ok({ id: formula.id, version, number: newest.number + 1, next: true, due, stale: null });
     }
     if (changed)

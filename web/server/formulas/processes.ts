@@ -24,7 +24,7 @@ export interface PresetChoice {
   families: readonly string[];
   process: Process;
 }
-/** Returns all of them, on whole degrees of the workshop's unit. */
+/** Returns all processes to start from, on whole degrees of the workshop's unit. */
 export const presetChoices = (unit: TemperatureUnit): PresetChoice[] =>
   PRESET_PROCESSES.map((preset) => ({ id: preset.id, name: preset.name, families: preset.families, process: inUnit(processFrom(preset), unit) }));
 

@@ -81,7 +81,7 @@ export async function saveLot(place: unknown, input: unknown): Promise<Result<{ 
 
 const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.string().trim().max(120, "A series has at most 120 letters.") })).max(500) });
 
-/** Returns names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
+/** Names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
 export async function saveSeries(place: unknown, input: unknown): Promise<Result<{ changed: number }>> {
   return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
     let changed = 0;

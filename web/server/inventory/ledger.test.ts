@@ -4,7 +4,7 @@ import { GET as logOf } from "@/app/api/workshops/[workshop]/batches/[batch]/log
 import { GET as recordOf } from "@/app/api/workshops/[workshop]/batches/[batch]/record/route";
 import { POST as importRecord } from "@/app/api/workshops/[workshop]/import/route";
 import { POST as addToOrder } from "@/app/api/workshops/[workshop]/orders/[order]/events/route";
-import * as plan from "@/server/batches/start-command";
+import * as plan from "@/server/batches/commands";
 import * as sell from "@/server/sales/commands";
 import * as tidying from "@/server/workshops/tidy";
 import { type BooksClient, booksDriver, makeBooks } from "@/testing/books/driver";

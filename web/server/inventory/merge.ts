@@ -100,7 +100,7 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
       .update(table)
       .set({ archived: true, version: sql`${table.version} + 1` })
       .where(and(eq(table.workshopId, workshopId), eq(table.id, goneId)));
-    await db.insert(itemAliases).values({ workshopId: workshopId, id: mergeId, kind, goneId, keptId, at: now, moved });
+    await db.insert(itemAliases).values({ workshopId, id: mergeId, kind, goneId, keptId, at: now, moved });
     await renameStockUses(db, workshopId, goneId);
     return ok({ mergeId });
   });

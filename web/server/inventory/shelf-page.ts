@@ -33,7 +33,7 @@ const LATELY_DAYS = 90;
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
-/** Returns which families a kind can be asked by. */
+/** Returns the condition that a row is of a family; undefined for kinds that have none. */
 function ofFamily(kind: ShelfKind, family: string): SQL | undefined {
   if (kind === "wax") return sql`family = ${family}`;
   if (kind === "fragrance" || kind === "wick") return sql`(families is null or families ? ${family})`;

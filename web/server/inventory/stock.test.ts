@@ -7,7 +7,7 @@ import { fragrances, vessels, waxes } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { parseFile } from "@/forms/file-parse";
 import { listBatches, openBatches, readBatch } from "@/server/batches/batches";
-import { startBatch } from "@/server/batches/start-command";
+import { startBatch } from "@/server/batches/commands";
 import { appendEvent } from "@/server/events/batch-store";
 import { saveFormula } from "@/server/formulas/formula-save";
 import { readFormula } from "@/server/formulas/formulas";

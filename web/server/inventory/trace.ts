@@ -131,7 +131,7 @@ export interface FoundRecord {
 
 const EACH = 25;
 
-/** Returns jars of a batch are numbered product by product. */
+/** Returns the product of the jar with a number; null if there is none. Jars of a batch are numbered product by product, from 1. */
 export function jarOf(plan: BatchPlan, state: BatchState, number: number): string | null {
   let from = 0;
   for (const product of plan.products) {

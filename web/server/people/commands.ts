@@ -52,7 +52,7 @@ export async function invite(place: unknown, input: unknown): Promise<Result<{ l
   });
 }
 
-/** Returns what a person may do from now on. */
+/** Sets what a person may do. */
 export async function setRole(place: unknown, input: unknown): Promise<Result<null>> {
   return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, notify: tell }) => {
     if (role !== "owner" && (await isLastOwner(db, workshop.id, personId))) return reject(LAST_OWNER);

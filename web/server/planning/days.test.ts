@@ -51,8 +51,8 @@ describe("what is asked by a day", () => {
           [{ startedAt: earlier, pouredAt: at }, [day, addDays(day, -2)]],
         ] as const) {
           await set(times);
-          for (const text of [-3, -2, -1, 0, 1].map((days) => addDays(day, days)))
-            expect(await found(text), `${text} where it was ${at} in ${timeZone}`).toBe((days as readonly string[]).includes(text) ? 1 : 0);
+          for (const asked of [-3, -2, -1, 0, 1].map((days) => addDays(day, days)))
+            expect(await found(asked), `${asked} where it was ${at} in ${timeZone}`).toBe((days as readonly string[]).includes(asked) ? 1 : 0);
         }
         for (const [away, soon] of [
           [0, 1],

@@ -55,7 +55,7 @@ const packWanted = z.object({
   statedMg: z.number().int().min(1).nullable().default(null),
 });
 
-/** Returns packs what stands released: oldest batch first. */
+/** Packs released jars, the oldest batch first. */
 export async function pack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("sell", packWanted, place, input, async (asked, context) => {
     const costs = await costsNow(context, [asked.sellableId]);

@@ -120,7 +120,7 @@ export async function beginOrderIn(tx: Transaction, context: Actor, wanted: z.ou
     arrivedAt: context.now,
   } as OrderEvent;
   const { plan, state } = ORDER.of([event]);
-  await tx.insert(orders).values({ workshopId: workshopId, id: wanted.orderId, number, ...orderRow(plan, state) });
+  await tx.insert(orders).values({ workshopId, id: wanted.orderId, number, ...orderRow(plan, state) });
   await tx.insert(orderEvents).values(orderEventRow(workshopId, wanted.orderId, event));
   await writeFinishedGoods(tx, workshopId, wanted.orderId, plan, state, null);
   context.notify?.({ order: wanted.orderId, topics: ["sell", "waiting"] });

@@ -8,7 +8,7 @@ import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
 import { vessels, waxes } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
-import { startBatch } from "@/server/batches/start-command";
+import { startBatch } from "@/server/batches/commands";
 import { readBatchEvents } from "@/server/events/read-events";
 import { saveProcess } from "@/server/formulas/commands";
 import { saveFormula } from "@/server/formulas/formula-save";

@@ -5,7 +5,7 @@ import { z } from "zod";
 import { command } from "@/server/http/command";
 import { type Found, find } from "./find";
 
-/** Returns what of the workshop has these letters in its name. */
+/** Returns what in the workshop has these letters in its name. */
 export const findThings = async (place: unknown, text: string): Promise<Result<Found[]>> =>
   command(
     "bench",

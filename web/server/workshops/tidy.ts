@@ -151,7 +151,7 @@ export async function remove(place: unknown, input: unknown): Promise<Result<{ i
     if (rows.own.length === 0) return reject(GONE);
     await db
       .insert(trash)
-      .values({ workshopId: workshopId, id, kind, rows, at: now })
+      .values({ workshopId, id, kind, rows, at: now })
       .onConflictDoUpdate({ target: [trash.workshopId, trash.id], set: { rows, at: now } });
     return ok({ id });
   });
