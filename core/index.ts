@@ -2,6 +2,7 @@
 
 // Numbers, units and results
 
+export * from "./process/cautions";
 export { randomFrom } from "./random";
 export * from "./result";
 export * from "./units/calendar";
@@ -11,6 +12,8 @@ export * from "./units/duration";
 export * from "./units/length";
 export * from "./units/locale";
 export * from "./units/mass";
+export * from "./units/measured-columns";
+export * from "./units/measured-text";
 export * from "./units/money";
 export * from "./units/number";
 export * from "./units/parsed";
@@ -65,6 +68,7 @@ export * from "./recipe/colors";
 export * from "./recipe/component";
 export * from "./recipe/difference";
 export * from "./recipe/disagreements";
+export * from "./recipe/dose";
 export * from "./recipe/load";
 export * from "./recipe/materials";
 export * from "./recipe/mix";

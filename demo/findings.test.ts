@@ -1,4 +1,4 @@
-import { clusteredShare, sumsOf } from "@hearth/core";
+import { clusteredShare, METRIC, sumsOf } from "@hearth/core";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Database } from "../web/data/client";
@@ -170,10 +170,10 @@ describe("findings of a made-up workshop", () => {
       where o.workshop_id = ${SHED} and o.looked order by 1 limit 40`);
     const [item] = rows;
     const other = rows.find((row) => row.formula !== item?.formula);
-    const compared = await compareBatches(db, SHED, [item?.number ?? 0, other?.number ?? 0], "C");
+    const compared = await compareBatches(db, SHED, [item?.number ?? 0, other?.number ?? 0], METRIC);
     expect(compared).toMatchObject({ says: "several things" });
-    expect(await compareBatches(db, SHED, [item?.number ?? 0, item?.number ?? 0], "C")).toMatchObject({ says: "nothing", changed: 0 });
-    expect(await compareBatches(db, SHED, [1, 999_999], "C")).toBeNull();
+    expect(await compareBatches(db, SHED, [item?.number ?? 0, item?.number ?? 0], METRIC)).toMatchObject({ says: "nothing", changed: 0 });
+    expect(await compareBatches(db, SHED, [1, 999_999], METRIC)).toBeNull();
   });
 
   it("set two groups side by side, and warn of what else is not alike in them", async () => {

@@ -133,7 +133,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await page.getByLabel("Weight of wax").fill("204");
   await shows(page, "fern", "16.3 g");
 
-  // Blends: 66/19/11 of 960 g with the rest made up, 12 g + 10 g of 22 g of fragrance, dye by drops a pound.
+  // Blends: 66/19/11 of 960 g with the rest made up, 12 g + 10 g of 22 g of fragrance, dye by drops per kg.
   await open(page, "/formulas/new");
   await page.getByLabel("Name", { exact: true }).fill("Blended");
   await choose(page, /^Wax$/, "plain wax");
@@ -146,9 +146,9 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   for (const [index, share] of ["66", "19", "11", "12", "10"].entries()) await shares.nth(index).fill(share);
   await page.getByRole("button", { name: "+ a dye" }).click();
   await choose(page, /^Dye$/, "rose");
-  await page.getByLabel(/^Dose/).fill("12");
-  await expect(page.getByText("12 drops a pound is more than the about 10")).toBeVisible();
-  await page.getByLabel(/^Dose/).fill("6");
+  await page.getByLabel(/^Dose/).fill("26.5");
+  await expect(page.getByText("26.5 drops per kg is more than the about 22")).toBeVisible();
+  await page.getByLabel(/^Dose/).fill("13.2");
   await load.fill("2.2917");
   await page.getByRole("button", { name: "Save the formula" }).click();
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
@@ -165,7 +165,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   ] as const)
     await shows(page, name, grams);
 
-  // Gel takes liquid dye only, one drop a pound, and its largest load is 3 %.
+  // Gel takes liquid dye only, one drop per lb, and its largest load is 3 %.
   await open(page, "/formulas/new");
   await page.getByLabel("Name", { exact: true }).fill("Gel");
   await choose(page, /^Wax$/, "clear gel");
@@ -173,7 +173,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await expect(page.getByText("4 % of the wax is above the 3 % that clear gel takes")).toBeVisible();
   await page.getByRole("button", { name: "+ a dye" }).click();
   await choose(page, /^Dye$/, "rose");
-  await expect(page.getByText("more than the about 1 that gel takes")).toBeVisible();
+  await expect(page.getByText("more than the about 2 that gel takes")).toBeVisible();
   await choose(page, /^Dye$/, "brick");
   await page.getByRole("button", { name: "Save the formula" }).click();
   await expect(page.getByRole("alert").filter({ hasText: "takes liquid dye only" }).first()).toBeVisible();
@@ -182,7 +182,7 @@ test("the sums of a maker's handbook come out of the interface: common practice,
   await open(page, "/shelf");
   await page.getByRole("link", { name: "fern", exact: true }).click();
   const bottles = page.getByRole("form", { name: "Volume and bottles" });
-  await expect(bottles).toContainText("29.6 ml × 0.96 g/ml = 28.4 g");
+  await expect(bottles).toContainText("30 ml × 0.96 g/ml = 28.8 g");
   await expect(bottles).toContainText("3 bottles of 10 ml");
 });
 

@@ -35,7 +35,13 @@ const sheetOf = (jars: number) => ({
   opens: "opens",
 });
 const ask = (jars: number, query = "what=tags&size=a4", signal?: AbortSignal) =>
-  paperAnswer(new Request(`http://127.0.0.1/?${query}`, signal ? { signal } : {}), [sheetOf(jars)], { massUnit: "g", locale: "en-US" }, new Map(), "batch-7");
+  paperAnswer(
+    new Request(`http://127.0.0.1/?${query}`, signal ? { signal } : {}),
+    [sheetOf(jars)],
+    { massUnit: "g", temperatureUnit: "C", locale: "en-US" },
+    new Map(),
+    "batch-7",
+  );
 
 describe("paper", () => {
   it("is drawn beside the server, which goes on with everything else meanwhile", async () => {
@@ -72,7 +78,7 @@ describe("paper", () => {
     await expect(ask(2_000, "what=tags", leaving.signal)).rejects.toThrow(ServerBusyError);
     const slow = {
       file: "paper.cjs",
-      data: { what: "tags", sheets: [sheetOf(2_000)], size: "a4", units: { massUnit: "g", locale: "en-US" }, from: 0, count: 2_000 },
+      data: { what: "tags", sheets: [sheetOf(2_000)], size: "a4", units: { massUnit: "g", temperatureUnit: "C", locale: "en-US" }, from: 0, count: 2_000 },
     };
     await expect(inThread({ ...slow, signal: new AbortController().signal, limitMs: 50, what: "this paper", here: () => null })).rejects.toThrow(
       /This paper takes longer/,

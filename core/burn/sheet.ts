@@ -1,3 +1,4 @@
+import { metricColumn } from "../units/measured-columns";
 import { bad, good, type Parsed } from "../units/parsed";
 import { dueChecks, minutesFrom } from "./checks";
 import { FLAMES } from "./judge";
@@ -6,7 +7,7 @@ import { sessionOf } from "./protocol";
 import { AIR, type CheckSeen, LEFT_ON_WALL, MUSHROOMS, OUT_WHY, SOOT, SOOT_AT, type TrialState } from "./state";
 import type { TrialBody } from "./trial";
 
-/** The columns of a burn record as CSV, in SI units: one row for each check, made or missed, and one for a session of which none was asked. */
+/** The columns of a burn record as CSV, by their metric names: one row for each check, made or missed, and one for a session of which none was asked. */
 export const BURN_COLUMNS = [
   "test_candle",
   "variant",
@@ -108,7 +109,8 @@ class Fault extends Error {}
  * `checked_at` is given.
  */
 export function readBurnRows(heads: readonly string[], rows: readonly (readonly string[])[], plan: TrialPlan, state: TrialState): Parsed<Timed[]> {
-  const place = new Map(heads.map((head, index) => [columnName(head), index]));
+  const columns = heads.map((head) => metricColumn(columnName(head)));
+  const place = new Map(columns.map(({ column }, index) => [column, index]));
   const missing = (["test_candle", "lit_at"] as const).find((item) => !place.has(item));
   if (missing) return bad("unknown", `The column “${missing}” is missing. Export a trial as CSV to see the columns.`);
   const out: Timed[] = [];
@@ -128,7 +130,7 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         if (said === "") return undefined;
         const value = Number(said);
         if (!Number.isFinite(value) || value < 0) throw wrong(name, `“${text(name)}” is no number.`);
-        return Math.round(value * by);
+        return Math.round((columns[place.get(name) ?? -1]?.toMetric(value) ?? value) * by);
       };
       const time = (name: Column): string | null => {
         const said = text(name);

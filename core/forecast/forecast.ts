@@ -1,4 +1,6 @@
 import type { z } from "zod";
+import { inUnits, METRIC } from "../units/measured-text";
+import { writeTemperature } from "../units/temperature";
 import { type CoolingFit, fitCooling, type KnownOfPot, type Reached, reachedAt, stepIn } from "./cooling";
 import type { Step } from "./curve";
 import { heatedAt } from "./heating";
@@ -8,6 +10,9 @@ import type * as schema from "./schema";
 
 export type ForecastRequest = z.output<typeof schema.forecastRequest>;
 export type ForecastAnswer = z.output<typeof schema.forecastAnswer>;
+
+/** Returns a temperature for a reason, in both systems. */
+const degrees = (celsius: number): string => `{${celsius} °C|${writeTemperature(Math.round(celsius * 100), "F")}}`;
 
 /** A pot rises while its newest readings do, by more than they are off. */
 const RISES_BY = 1.5;
@@ -52,7 +57,13 @@ interface Known {
 }
 
 /** Returns when a pot reaches temperatures, from its readings so far. Minutes on the clock of the readings. */
-export const answerForecast = (request: ForecastRequest): ForecastAnswer => forecastFrom(request);
+export const answerForecast = (request: ForecastRequest): ForecastAnswer => {
+  const answer = forecastFrom(request);
+  return {
+    ...answer,
+    targets: answer.targets.map((target) => (target.reason === undefined ? target : { ...target, reason: inUnits(target.reason, METRIC) })),
+  };
+};
 
 /** Stirring, a cool spoon and a cool pitcher take more than the heat balance says, by up to so much of it again; °C beside it. */
 const STIRRING = { share: 0.6, celsius: 1 };
@@ -130,15 +141,15 @@ export function forecastFrom(request: ForecastRequest, known: Known = {}): Forec
     if (passed) {
       const at = passedAt(kept, celsius);
       return at === null
-        ? { celsius, minute: null, low: null, high: null, reason: `It was ${heating ? "above" : "below"} ${celsius} °C already when it was first read.` }
+        ? { celsius, minute: null, low: null, high: null, reason: `It was ${heating ? "above" : "below"} ${degrees(celsius)} already when it was first read.` }
         : { celsius, minute: tenth(at), low: tenth(at), high: tenth(at) };
     }
     if (!heating && celsius <= room)
-      return { celsius, minute: null, low: null, high: null, reason: `It never cools to ${celsius} °C: the room has ${room} °C.` };
+      return { celsius, minute: null, low: null, high: null, reason: `It never cools to ${degrees(celsius)}: the room has ${degrees(room)}.` };
     const reached = heating ? heatedAt(used, celsius, now) : reachedBy(fits, room, celsius, now);
-    if (!reached) return { celsius, minute: null, low: null, high: null, reason: `With this heat it does not come to ${celsius} °C.` };
+    if (!reached) return { celsius, minute: null, low: null, high: null, reason: `With this heat it does not come to ${degrees(celsius)}.` };
     if (![reached.minute, reached.low, reached.high].every(Number.isFinite))
-      return { celsius, minute: null, low: null, high: null, reason: `These readings cannot tell when it comes to ${celsius} °C.` };
+      return { celsius, minute: null, low: null, high: null, reason: `These readings cannot tell when it comes to ${degrees(celsius)}.` };
     if ("noise" in reached) noise = reached.noise as number;
     return { celsius, minute: tenth(Math.max(now, reached.minute)), low: tenth(Math.max(now, reached.low)), high: tenth(Math.max(now, reached.high)) };
   });

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { LANGUAGES } from "../hazard/sentences";
+import { inUnits, METRIC } from "../units/measured-text";
 import { burnHours } from "./burn-time";
 import { displayPanelMm2, figureHeightByAreaMm, figureHeightMm, netWeight, netWeightText, pictogramMm } from "./net";
-import { labelSheet, PAPERS, PRESET_SHEETS, perSheet, placeOf, TEST_SQUARE_MM, testSquareAt } from "./sheet";
+import { labelSheet, PAPERS, PRESET_SHEETS, perSheet, placeOf, testSquareAt, testSquareUm } from "./sheet";
 import { burnTimeWords, careTexts, LABEL_CONTAINERS, safetyTexts } from "./words";
 
 describe("a stated weight", () => {
@@ -51,7 +52,7 @@ describe("sheets of labels", () => {
     for (const { name, sheet } of PRESET_SHEETS) {
       expect(labelSheet.safeParse(sheet).success, name).toBe(true);
       const square = testSquareAt(sheet);
-      const side = TEST_SQUARE_MM * 1_000;
+      const side = testSquareUm(sheet);
       if (!square) continue;
       expect(square.x + side, name).toBeLessThanOrEqual(PAPERS[sheet.paper].width * 1_000);
       expect(square.y + side, name).toBeLessThanOrEqual(PAPERS[sheet.paper].height * 1_000);
@@ -64,7 +65,8 @@ describe("sheets of labels", () => {
   });
 
   it("are refused where they run off the paper, by how much, and where a round one is no circle", () => {
-    const fault = (over: object) => labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((issue) => issue.message) ?? [];
+    const fault = (over: object) =>
+      labelSheet.safeParse({ ...PRESET_SHEETS[0]?.sheet, ...over }).error?.issues.map((issue) => inUnits(issue.message, METRIC)) ?? [];
     expect(fault({})).toEqual([]);
     expect(fault({ columns: 4 })).toEqual(["These columns are 59 mm too wide for the paper. Measure again."]);
     expect(fault({ rows: 9 })[0]).toMatch(/rows are 21 mm too long for the paper/);

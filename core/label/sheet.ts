@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { lengthInBoth } from "../units/measured-text";
 
 /** Paper that labels are printed on, in mm: ISO 216 A4; US Letter, 8.5 × 11 in. */
 export const PAPERS = { a4: { width: 210, height: 297 }, letter: { width: 215.9, height: 279.4 } } as const;
@@ -8,8 +9,8 @@ const um = (least: number, most: number, what: string) =>
   z
     .number()
     .int()
-    .min(least * 1_000, `${what} must be at least ${least} mm.`)
-    .max(most * 1_000, `${what} cannot be above ${most} mm.`);
+    .min(least * 1_000, `${what} must be at least ${lengthInBoth(least * 1_000)}.`)
+    .max(most * 1_000, `${what} cannot be above ${lengthInBoth(most * 1_000)}.`);
 
 /** A sheet of labels as the workshop measured it. Micrometers. */
 export const labelSheet = z
@@ -36,10 +37,14 @@ export const labelSheet = z
       context.addIssue({
         code: "custom",
         path: ["columns"],
-        message: `These columns are ${over(right, paper.width)} mm too wide for the paper. Measure again.`,
+        message: `These columns are ${lengthInBoth(over(right, paper.width) * 1_000)} too wide for the paper. Measure again.`,
       });
     if (over(bottom, paper.height) > 0)
-      context.addIssue({ code: "custom", path: ["rows"], message: `These rows are ${over(bottom, paper.height)} mm too long for the paper. Measure again.` });
+      context.addIssue({
+        code: "custom",
+        path: ["rows"],
+        message: `These rows are ${lengthInBoth(over(bottom, paper.height) * 1_000)} too long for the paper. Measure again.`,
+      });
     if (item.round && item.width !== item.height) context.addIssue({ code: "custom", path: ["height"], message: "A round label is as high as it is wide." });
   });
 export type LabelSheet = z.output<typeof labelSheet>;
@@ -53,7 +58,7 @@ export const PRESET_SHEETS: readonly { id: string; name: string; sheet: LabelShe
   },
   {
     id: "a4-round-32",
-    name: "A4, round 32 mm",
+    name: "A4, round, 5 × 8",
     sheet: { paper: "a4", round: true, rows: 8, columns: 5, width: 32_000, height: 32_000, left: 15_000, top: 12_500, gapAcross: 5_000, gapDown: 2_000 },
   },
   {
@@ -68,7 +73,7 @@ export const PRESET_SHEETS: readonly { id: string; name: string; sheet: LabelShe
   },
   {
     id: "letter-round-38",
-    name: "Letter, round 1 1/2 in",
+    name: "Letter, round, 4 × 6",
     sheet: { paper: "letter", round: true, rows: 6, columns: 4, width: 38_100, height: 38_100, left: 18_000, top: 14_000, gapAcross: 9_000, gapDown: 4_000 },
   },
   {
@@ -90,8 +95,8 @@ export function placeOf(sheet: LabelSheet, n: number): { page: number; x: number
   };
 }
 
-/** The size of the square by which a printer is checked, mm. */
-export const TEST_SQUARE_MM = 20;
+/** Returns the side of the square by which a printer is checked, in micrometers: an inch on Letter paper, 20 mm on A4. */
+export const testSquareUm = (sheet: Pick<LabelSheet, "paper">): number => (sheet.paper === "letter" ? 25_400 : 20_000);
 
 /** Returns where the test square goes: the middle of the largest margin of the paper that holds it; null if none does, and it goes onto a page of its own. */
 export function testSquareAt(sheet: LabelSheet): { x: number; y: number } | null {
@@ -99,9 +104,9 @@ export function testSquareAt(sheet: LabelSheet): { x: number; y: number } | null
   const bottom = sheet.top + sheet.rows * sheet.height + (sheet.rows - 1) * sheet.gapDown;
   const right = sheet.left + sheet.columns * sheet.width + (sheet.columns - 1) * sheet.gapAcross;
   // Printers leave some 5 mm of the paper white.
-  const side = (TEST_SQUARE_MM + 8) * 1_000;
-  if (paper.height - bottom >= side) return { x: 10_000, y: paper.height - 5_000 - TEST_SQUARE_MM * 1_000 };
+  const side = testSquareUm(sheet) + 8_000;
+  if (paper.height - bottom >= side) return { x: 10_000, y: paper.height - 5_000 - testSquareUm(sheet) };
   if (sheet.top >= side) return { x: 10_000, y: 5_000 };
-  if (paper.width - right >= side) return { x: paper.width - 5_000 - TEST_SQUARE_MM * 1_000, y: 10_000 };
+  if (paper.width - right >= side) return { x: paper.width - 5_000 - testSquareUm(sheet), y: 10_000 };
   return null;
 }

@@ -4,6 +4,7 @@ import { type Density, parseDensity, writeDensity } from "../units/density";
 import { parseDuration, SECONDS, writeDuration } from "../units/duration";
 import { type LengthUnit, parseLength, writeLength } from "../units/length";
 import { exactResolution, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass, writeResolution } from "../units/mass";
+import type { UnitChoice } from "../units/measured-text";
 import { currencyDecimals, parseMoney } from "../units/money";
 import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
@@ -73,8 +74,29 @@ export interface FieldContext {
   waxes: readonly { id: string; name: string; blend?: unknown }[];
 }
 
-/** CSV is always in these; a cell may carry its own unit. */
-export const CSV_UNITS = { mass: "g", temperature: "C", bare: true } as const;
+/**
+ * Returns what a field's column is called in a CSV file whose figures are in the given units: "water_g" or "water_oz", "melts_at_c" or "melts_at_f",
+ * "inner_rim_mm" or "inner_rim_in", "density_g_per_ml" or "specific_gravity". A cell may carry its own unit whatever its column says.
+ */
+export function columnOf({ column, type }: Pick<ShelfField, "column" | "type">, units: UnitChoice): string {
+  switch (type.is) {
+    case "mass":
+    case "step":
+      return units.mass === "g" ? column : column.replace(/_g$/, "_oz");
+    case "amount":
+      return units.mass === "g" ? column : `${column}_oz_or_pieces`;
+    case "density":
+      return units.mass === "g" ? column : column.replace("density", "specific_gravity").replace(/_g_per_ml$/, "");
+    case "temperature":
+    case "range":
+    case "difference":
+      return units.temperature === "C" ? column : column.replace(/_c$/, "_f");
+    case "length":
+      return units.length === "mm" ? column : column.replace(/_mm$/, "_in");
+    default:
+      return column;
+  }
+}
 
 export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend"] as const;
 
@@ -170,7 +192,7 @@ export function readField(field: ShelfField, text: string, context: FieldContext
     case "duration":
       return parseDuration(typed, context.bare ? "h" : type.unit);
     case "density":
-      return parseDensity(typed);
+      return parseDensity(typed, context.mass);
     case "length":
       return parseLength(typed, type, context.length);
     case "families": {
@@ -183,7 +205,9 @@ export function readField(field: ShelfField, text: string, context: FieldContext
       const read = parseMassExactly(typed, context.mass);
       if (!read.ok) return read;
       const ug = exactResolution(Math.round(read.value * 1e6) / 1_000);
-      return ug >= 1_000 && ug <= 100_000_000 ? good(ug) : bad("out-of-range", "A scale's step lies between 0.001 g and 100 g.");
+      return ug >= 1_000 && ug <= 100_000_000
+        ? good(ug)
+        : bad("out-of-range", `A scale's step lies between ${context.mass === "g" ? "0.001 g and 100 g" : "0.0001 oz and 3.5 oz"}.`);
     }
     case "count":
       return parseCount(typed, type);
@@ -227,9 +251,11 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
       return type.name.endsWith("load") && askWhetherFactor(text) ? `${text} %` : text;
     }
     case "temperature":
-      return bare ? writeNumber(n / 100, 2).replace("\u2212", "-") : `${degreesAsTyped(n, context.temperature).replace("\u2212", "-")} °${context.temperature}`;
+      return bare
+        ? writeNumber(context.temperature === "F" ? n * 0.018 + 32 : n / 100, 3).replace("\u2212", "-")
+        : `${degreesAsTyped(n, context.temperature).replace("\u2212", "-")} °${context.temperature}`;
     case "difference":
-      return writeNumber((n / 100) * (context.temperature === "F" ? 1.8 : 1), 2).replace("\u2212", "-");
+      return writeNumber((n / 100) * (context.temperature === "F" ? 1.8 : 1), bare ? 3 : 2).replace("\u2212", "-");
     case "range": {
       const { low, high } = value as TemperatureRange;
       const end = (centi: number) => degreesAsTyped(centi, context.temperature).replace("\u2212", "-");
@@ -238,13 +264,13 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "duration":
       return bare ? writeNumber(n / SECONDS.h, 6) : n % SECONDS.d === 0 || n < 3 * SECONDS.d ? writeDuration(n) : `${writeNumber(n / SECONDS.h, 4)} h`;
     case "density":
-      return bare ? writeNumber(n / 1e6, 6) : writeDensity(n as Density);
+      return bare ? writeNumber(n / 1e6, 6) : context.mass === "g" ? writeDensity(n as Density) : writeNumber(n / 1e6, 4);
     case "length":
-      return bare ? writeNumber(n / 1_000, 3) : writeLength(n, context.length ?? "mm", 3);
+      return bare ? writeNumber(n / (context.length === "in" ? 25_400 : 1_000), context.length === "in" ? 6 : 3) : writeLength(n, context.length ?? "mm", 3);
     case "families":
       return (value as string[]).join(", ");
     case "step":
-      return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 9) : writeResolution({ resolutionUg: n });
+      return bare ? writeNumber(n / 1_000 / MG_PER[context.mass], 12) : writeResolution({ resolutionUg: n });
     case "count":
     case "day":
       return String(value);
@@ -253,7 +279,7 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "money":
       return writeNumber(n / 10 ** currencyDecimals(context.currency ?? "EUR"), 4);
     case "amount":
-      return writeNumber(n / MG_PER.g, 3);
+      return writeNumber(n / MG_PER[context.mass], context.mass === "g" ? 3 : 6);
     case "blend":
       return (value as { id: string; share: number }[])
         .map((part) => `${writeNumber(part.share, 4)} ${context.waxes.find((wax) => wax.id === part.id)?.name ?? "something no longer here"}`)

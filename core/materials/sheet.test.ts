@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { z } from "zod";
 import { anId } from "../testing/batch";
+import { METRIC, type UnitChoice } from "../units/measured-text";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
 import { colorIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
@@ -11,6 +12,7 @@ import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from ".
 const soy = { id: anId(), name: "soft soy", family: "soy" };
 const hard = { id: anId(), name: "hard paraffin", family: "paraffin" };
 const waxes = [soy, hard];
+const SYSTEMS: UnitChoice[] = [METRIC, { mass: "oz", temperature: "F", length: "in" }];
 const utf8 = (bytes: Uint8Array) => {
   try {
     return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
@@ -82,8 +84,8 @@ describe("a field of the shelf", () => {
     }
   };
 
-  it("comes back from a file as it went, for every kind and every field", () => {
-    const context: FieldContext = { mass: "g", temperature: "C", waxes };
+  it.each(SYSTEMS)("comes back from a file as it went, for every kind and every field, in $mass, °$temperature and $length", (units) => {
+    const context: FieldContext = { ...units, waxes };
     for (const kind of SHELF_KINDS) {
       for (const field of SHELF_FIELDS[kind]) {
         fc.assert(
@@ -252,6 +254,27 @@ describe("files as spreadsheets write them", () => {
       is: "refused",
       why: expect.arrayContaining([expect.stringContaining("No column gives “Net weight”.")]),
     });
+  });
+
+  it("have columns in the units of the workshop, and read those of the other system, of earlier files and of none alike", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9_999 }), fc.constantFrom(...SYSTEMS), fc.constantFrom(...SYSTEMS), (centi, from, to) => {
+        const kept = [{ ...shelfRow("soft soy", 100_000), id: soy.id, melt: centi, low: centi * 100 + 1, setDensity: 900_000 + centi }];
+        const sheet = writeSheet("wax", kept, { waxes, units: from });
+        const head = sheet.heads.join(" ");
+        expect(head).toMatch(from.temperature === "C" ? /melts_at_c\b/ : /melts_at_f\b/);
+        expect(head).toMatch(from.mass === "g" ? /low_below_g\b.*density_set_g_per_ml|density_set_g_per_ml.*low_below_g\b/ : /specific_gravity_set/);
+        expect(readSheet("wax", sheet, guessMapping("wax", sheet.heads), kept, { waxes, units: to })[0]?.fate.is).toBe("same");
+      }),
+    );
+    // A head that says no unit is in the workshop's own.
+    const cell = (head: string, units: (typeof SYSTEMS)[number]) => {
+      const sheet = { heads: ["name", head], rows: [["soft soy", "120"]] };
+      return readSheet("wax", sheet, guessMapping("wax", sheet.heads), [{ ...shelfRow("soft soy", null), id: soy.id }], { waxes, units })[0]?.values.melt;
+    };
+    expect(SYSTEMS.map((units) => cell("Melts at", units))).toEqual([12_000, 4_889]);
+    expect(SYSTEMS.map((units) => cell("melts_at_c", units))).toEqual([12_000, 12_000]);
+    expect(SYSTEMS.map((units) => cell("melts_at_f", units))).toEqual([4_889, 4_889]);
   });
 
   it("read what export wrote to be the same, defused cells and all", () => {

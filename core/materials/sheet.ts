@@ -1,5 +1,6 @@
+import { inUnits, METRIC, type UnitChoice } from "../units/measured-text";
 import { bad, good, type Parsed } from "../units/parsed";
-import { CSV_UNITS, type FieldContext, readField, type ShelfField, writeField } from "./fields";
+import { columnOf, type FieldContext, readField, type ShelfField, writeField } from "./fields";
 import { isNameless, SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
 
 /** A table of text as a spreadsheet file holds it: its heads and its rows. */
@@ -63,12 +64,15 @@ const OLD_COLUMNS: Record<string, string[]> = {
   vessel_or_mold: ["vessel_or_mould"],
 };
 
+/** The units of a file's columns in a workshop that weighs in ounces. */
+const US: UnitChoice = { mass: "oz", temperature: "F", length: "in" };
+
 /** Guesses which column feeds which field, by its head: the column's own name, or the label of the form. */
 export function guessMapping(kind: SheetKind, heads: readonly string[]): Mapping {
   const taken = new Set<number>();
   return Object.fromEntries(
     SHEET_FIELDS[kind].map((field) => {
-      const wanted = [field.column, field.label, field.key, ...(OLD_COLUMNS[field.column] ?? [])].map(plain);
+      const wanted = [field.column, columnOf(field, US), field.label, field.key, ...(OLD_COLUMNS[field.column] ?? [])].map(plain);
       const at = heads.findIndex((head, index) => !taken.has(index) && wanted.includes(plain(head)));
       if (at >= 0) taken.add(at);
       return [field.key, at >= 0 ? at : null];
@@ -99,20 +103,26 @@ function waxesOfSheet(sheet: Sheet, mapping: Mapping, kept: readonly Kept[]): No
   });
 }
 
+/** What a file is read or written with: what it can name, and the units of the workshop; metric where none are given. */
+export type SheetContext = Omit<FieldContext, "mass" | "temperature" | "length" | "bare"> & { units?: UnitChoice };
+
+/** Returns the units in which a column's bare figures are: those that its head says, else the workshop's. */
+function unitsOfColumn(field: ShelfField, head: string, workshop: UnitChoice): UnitChoice {
+  const [asMetric, asUs] = [plain(columnOf(field, METRIC)), plain(columnOf(field, US))];
+  if (asMetric === asUs) return workshop;
+  return plain(head) === asUs ? US : plain(head) === asMetric || OLD_COLUMNS[field.column]?.some((old) => plain(old) === plain(head)) ? METRIC : workshop;
+}
+
 /**
  * Reads the rows of a file against the shelf: what becomes of each, and the values it brings. A row changes the thing of
  * the same name; fields that no column feeds stay as they are, or begin with what the form would offer.
  */
-export function readSheet(
-  kind: SheetKind,
-  sheet: Sheet,
-  mapping: Mapping,
-  kept: readonly Kept[],
-  context: Omit<FieldContext, "mass" | "temperature" | "bare">,
-): SheetRow[] {
-  const units: FieldContext = {
-    ...CSV_UNITS,
+export function readSheet(kind: SheetKind, sheet: Sheet, mapping: Mapping, kept: readonly Kept[], context: SheetContext): SheetRow[] {
+  const workshop = context.units ?? METRIC;
+  const known: FieldContext = {
     ...context,
+    ...workshop,
+    bare: true,
     ...(kind === "wax" ? { waxes: [...(context.waxes ?? []), ...waxesOfSheet(sheet, mapping, kept)] } : {}),
   };
   const fields = SHEET_FIELDS[kind];
@@ -120,6 +130,7 @@ export function readSheet(
   return filledRows(sheet.rows).map(({ line, cells }): SheetRow => {
     const why: string[] = [];
     const values: Record<string, unknown> = {};
+    const unitsOf = (field: ShelfField): FieldContext => ({ ...known, ...unitsOfColumn(field, sheet.heads[mapping[field.key] ?? -1] ?? "", workshop) });
     const cellOf = (field: ShelfField): string | null => {
       const at = mapping[field.key];
       if (at === null || at === undefined) return null;
@@ -136,9 +147,9 @@ export function readSheet(
       let read: Parsed<unknown>;
       if (cell === null && old) read = good(old[field.key]);
       // An empty cell of what may be unknown says that it is not known.
-      else if ((cell === null || (cell === "" && !field.optional)) && field.first !== undefined) read = readField(field, field.first, units);
+      else if ((cell === null || (cell === "" && !field.optional)) && field.first !== undefined) read = readField(field, inUnits(field.first, workshop), known);
       else if (cell === null && !field.optional) read = bad("unknown", `No column gives “${field.label}”.`);
-      else read = readField(field, cell ?? "", units);
+      else read = readField(field, cell ?? "", unitsOf(field));
       if (read.ok) values[field.key] = read.value;
       else why.push(cell === null ? read.message : `${field.label}: ${read.message}`);
     }
@@ -147,15 +158,15 @@ export function readSheet(
       why.push(`The row has ${cells.length} cells, but the file has ${sheet.heads.length} columns: is a separator in a text without quotes?`);
     // What has no name of its own is the same as one like it in everything, and there may be many of one thing.
     if (nameless) {
-      // Of a lot a bare number was read as grams; of what is counted it means pieces.
+      // Of a lot a bare number was read as a weight; of what is counted it means pieces.
       if (why.length === 0 && kind === "lot" && isCountedIn(context, values.materialId)) {
-        const pieces = (values.amount as number) / 1_000;
+        const pieces = Number(cellOf(fields.find((field) => field.type.is === "amount") as ShelfField));
         if (Number.isInteger(pieces)) values.amount = pieces;
         else why.push("Amount: pieces are counted in whole numbers.");
       }
       if (why.length > 0) return { line, id: null, values, fate: { is: "refused", name, why } };
-      const known = kept.find((item) => fields.every((field) => same(item[field.key], values[field.key])));
-      return { line, id: known?.id ?? null, values, fate: { is: known ? "same" : "new", name } };
+      const alike = kept.find((item) => fields.every((field) => same(item[field.key], values[field.key])));
+      return { line, id: alike?.id ?? null, values, fate: { is: alike ? "same" : "new", name } };
     }
     const twin = name === "" ? undefined : seen.get(name.toLowerCase());
     if (twin !== undefined) why.push(`“${name}” stands in row ${twin} already.`);
@@ -165,22 +176,23 @@ export function readSheet(
     if (!old) return { line, id, values, fate: { is: "new", name } };
     const what = fields.flatMap((field) => {
       if (same(old[field.key], values[field.key])) return [];
-      const show = (value: unknown) => writeField(field, value, units) || "nothing";
+      const show = (value: unknown) => writeField(field, value, known) || "nothing";
       return [`${field.label}: ${show(old[field.key])} → ${show(values[field.key])}`];
     });
     return { line, id, values, fate: what.length === 0 ? { is: "same", name } : { is: "changed", name, what } };
   });
 }
 
-/** Returns the shelf's things of one kind as rows of text, in grams, °C, millimeters, hours and percent. */
-export function writeSheet(kind: SheetKind, rows: readonly Record<string, unknown>[], context: Omit<FieldContext, "mass" | "temperature" | "bare">): Sheet {
-  const units: FieldContext = { ...CSV_UNITS, ...context };
+/** Returns the shelf's things of one kind as rows of text, in the units of the workshop, hours and percent. */
+export function writeSheet(kind: SheetKind, rows: readonly Record<string, unknown>[], context: SheetContext): Sheet {
+  const workshop = context.units ?? METRIC;
+  const known: FieldContext = { ...context, ...workshop, bare: true };
   const fields = SHEET_FIELDS[kind];
   return {
-    heads: fields.map((field) => field.column),
+    heads: fields.map((field) => columnOf(field, workshop)),
     rows: rows.map((row) =>
       fields.map((field) =>
-        field.type.is === "amount" && isCountedIn(context, row.materialId) ? String(row[field.key]) : writeField(field, row[field.key], units, true),
+        field.type.is === "amount" && isCountedIn(context, row.materialId) ? String(row[field.key]) : writeField(field, row[field.key], known, true),
       ),
     ),
   };

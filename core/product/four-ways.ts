@@ -1,5 +1,6 @@
 import { weightOf } from "../units/density";
-import type { Milligrams } from "../units/mass";
+import { writeLength } from "../units/length";
+import { type Milligrams, writeRoundedMass } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { fillByGeometry, fillByWater } from "./fill";
 import { DEFAULT_WAX_DENSITY } from "./parts";
@@ -26,6 +27,14 @@ export interface FillWay {
   because: string;
   working: Step[];
 }
+
+/** An inch has 25.4 mm exactly: NIST Special Publication 811, appendix B. Returns the whole sixteenth of an inch that is nearest to a length in micrometers. */
+const SIXTEENTH_UM = 25_400 / 16;
+const toSixteenth = (um: number): number => Math.round(um / SIXTEENTH_UM) * SIXTEENTH_UM;
+
+/** Returns what a little height weighs, in both systems; `perMm` in milligrams. */
+const heightInBoth = (perMm: number): string =>
+  `{1 mm of height is ${writeRoundedMass(perMm, "g")}|1/16 in of height is ${writeRoundedMass(perMm * (SIXTEENTH_UM / 1_000), "oz")}}`;
 
 /**
  * The fill weight of a vessel four ways, as far as they are known, with what explains their differences.
@@ -77,11 +86,12 @@ export function fourWays(vessel: VesselMeasures, waxDensity = DEFAULT_WAX_DENSIT
           : ({ shape: "taper", topMm: inner.top, bottomMm: inner.bottom, heightMm: inner.height, headspaceMm } as const);
     const fill = fillByGeometry(geometry, waxDensity);
     const perMm = weightOf(volumeTo(inner, level) - volumeTo(inner, Math.max(0, level - 1)), waxDensity);
+    const byUm = Math.abs((fill.fillMg - workingFillMg) / perMm) * 1_000;
     ways.push({
       way: "geometry",
       fillMg: fill.fillMg,
       off: off(fill.fillMg),
-      because: `Near the line a millimeter of height is ${(perMm / 1_000).toFixed(1)} g, so the fill weight stands ${Math.abs((fill.fillMg - workingFillMg) / perMm).toFixed(0)} mm ${fill.fillMg >= workingFillMg ? "below" : "above"} this line. A thick bottom or a rounded edge holds less than the measures say.`,
+      because: `Near the line ${heightInBoth(perMm)}, so the fill weight stands {${writeLength(byUm, "mm", 0)}|${writeLength(toSixteenth(byUm), "in")}} ${fill.fillMg >= workingFillMg ? "below" : "above"} this line. A thick bottom or a rounded edge holds less than the measures say.`,
       working: fill.working,
     });
   }

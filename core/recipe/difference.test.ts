@@ -3,6 +3,7 @@ import { PRESET_PROCESSES } from "../process/presets/ready";
 import { bandsOf } from "../process/process";
 import { process as processSchema } from "../process/schema";
 import { anId, aPlan } from "../testing/batch";
+import { METRIC } from "../units/measured-text";
 import { difference, wickToTestAgain } from "./difference";
 import { gelFaults } from "./safety";
 import { formulaSpec } from "./schema";
@@ -18,21 +19,21 @@ const withSteps = (change: (step: (typeof spec.process.steps)[number]) => object
 describe("what differs between two versions", () => {
   it("says it in a maker's words and units", () => {
     const after = { ...withSteps((step) => (step.kind === "cool" ? { range: { low: 5_400, high: 6_000 } } : {})), loadPpm: 80_000 };
-    expect(difference(spec, after, (id) => id, "C")).toEqual([
+    expect(difference(spec, after, (id) => id, METRIC)).toEqual([
       { what: "load", from: "10 % of wax", to: "8 % of wax" },
       { what: "pour range", from: "57–63 °C", to: "54–60 °C" },
     ]);
-    expect(difference(spec, after, (id) => id, "F")[1]?.to).toBe("129–140 °F");
-    expect(difference(spec, structuredClone(spec), (id) => id, "C")).toEqual([]);
+    expect(difference(spec, after, (id) => id, { mass: "oz", temperature: "F" })[1]?.to).toBe("129–140 °F");
+    expect(difference(spec, structuredClone(spec), (id) => id, METRIC)).toEqual([]);
   });
 });
 
 describe("what hides because it prints alike", () => {
   it("is said in finer figures", () => {
     const after = { ...spec, loadPpm: 100_004 };
-    expect(difference(spec, after, (id) => id, "C")[0]?.what).toBe("load");
+    expect(difference(spec, after, (id) => id, METRIC)[0]?.what).toBe("load");
     const warmer = withSteps((step) => (step.kind === "cool" ? { range: { low: 5_702, high: 6_300 } } : {}));
-    const [change] = difference(spec, warmer, (id) => id, "C");
+    const [change] = difference(spec, warmer, (id) => id, METRIC);
     expect(change?.from).not.toBe(change?.to);
   });
 });

@@ -4,15 +4,13 @@ import type { Process } from "../process/schema";
 import type { StepField } from "../process/step-type";
 import { stepTypeOf } from "../process/steps";
 import { writeDuration } from "../units/duration";
+import type { UnitChoice } from "../units/measured-text";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
 import { type TemperatureUnit, writeTemperature } from "../units/temperature";
+import { writeDose } from "./dose";
 import { loadOnBasis } from "./load";
-import type { DyePart, FormulaSpec } from "./schema";
-
-/** "6 drops a pound of", "0.2 %". */
-export const writeDose = (part: Pick<DyePart, "by" | "amount">): string =>
-  part.by === "percent" ? `${writeNumber(part.amount, 3)} %` : `${writeNumber(part.amount, 3)} ${part.by} a pound of`;
+import type { FormulaSpec } from "./schema";
 
 export interface Change {
   what: string;
@@ -21,7 +19,8 @@ export interface Change {
 }
 
 /** Returns what differs between two versions, as text for the maker: "load: 8 % of wax → 10 % of wax". */
-export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: string) => string, unit: TemperatureUnit): Change[] {
+export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: string) => string, units: Omit<UnitChoice, "length">): Change[] {
+  const unit = units.temperature;
   const mix = (parts: FormulaSpec["waxes"]) => {
     if (parts.length === 0) return "none";
     if (parts.length === 1) return names(parts[0]?.id ?? "");
@@ -31,7 +30,7 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
     ["wax", mix(spec.waxes)],
     ["fragrance", mix(spec.fragrances)],
     ["additives", (spec.additives ?? []).map((part) => `${writePercent(part.ppm, 3)} ${names(part.id)}`).join(" + ") || "none"],
-    ["dye", (spec.dyes ?? []).map((part) => `${writeDose(part)} ${names(part.id)}`).join(" + ") || "none"],
+    ["dye", (spec.dyes ?? []).map((part) => `${writeDose(part, units.mass)} ${names(part.id)}`).join(" + ") || "none"],
     ["load", `${writePercent(spec.loadPpm, 3)} of ${spec.basis}`],
     ["process", spec.process.name],
     ["ceiling", writeTemperature(spec.process.ceiling, unit)],
@@ -41,16 +40,19 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
   const later = read(after);
   const things = read(before).flatMap(([what, from], index) => {
     const to = later[index]?.[1] ?? "";
-    return from === to ? hiddenChange(what, before, after, from) : [{ what, from, to }];
+    return from === to ? hiddenChange(what, before, after, from, unit) : [{ what, from, to }];
   });
   return [...things, ...stepChanges(before.process, after.process, unit)];
 }
 
+/** Returns a temperature to the hundredth of a degree: "60.05 °C". */
+const fineTemperature = (centi: number, unit: TemperatureUnit): string => `${writeNumber(unit === "C" ? centi / 100 : centi * 0.018 + 32, 2)} °${unit}`;
+
 /** Returns a change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
-function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, written: string): Change[] {
+function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, written: string, unit: TemperatureUnit): Change[] {
   const pair = what === "load" ? [before.loadPpm, after.loadPpm] : what === "ceiling" ? [before.process.ceiling, after.process.ceiling] : null;
   if (!pair || pair[0] === pair[1]) return [];
-  const fine = (n: number) => (what === "load" ? `${writeNumber(n / 10_000, 4)} %` : `${writeNumber(n / 100, 2)} °C`);
+  const fine = (n: number) => (what === "load" ? `${writeNumber(n / 10_000, 4)} %` : fineTemperature(n, unit));
   return [{ what, from: `${written} (${fine(pair[0] as number)})`, to: `${written} (${fine(pair[1] as number)})` }];
 }
 
@@ -81,7 +83,7 @@ export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process,
       const what = field.is === "range" ? `${rangeName(item)} range` : field.label.toLowerCase();
       const fine = (step: Step) => {
         const range = valueOfField(step, field) as TemperatureRange | undefined;
-        return range && field.is === "range" ? ` (${writeNumber(range.low / 100, 2)}–${writeNumber(range.high / 100, 2)} °C)` : "";
+        return range && field.is === "range" ? ` (${fineTemperature(range.low, unit).replace(/ .*/, "")}–${fineTemperature(range.high, unit)})` : "";
       };
       out.push(from === to ? { what, from: from + fine(item), to: to + fine(now) } : { what, from, to });
     }

@@ -6,6 +6,7 @@ import { writeDuration } from "../units/duration";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
 import { type TemperatureUnit, writeDifference, writeTemperature } from "../units/temperature";
+import { LB_PER_KG } from "./dose";
 import { FAMILY_LOADS, gelFaultsOf, limitingWaxes, limitsOf, loadOfWax, type Materials, materialsOf, mixOf, sheetRange, writeLimitParts } from "./materials";
 import { MAX_DROPS_PER_LB } from "./mix";
 import type { FormulaSpec } from "./schema";
@@ -228,7 +229,7 @@ export function disagreements(spec: Drafted, shelf: Materials, unit: Temperature
     found.push({
       code: "much-dye",
       weight: "warn",
-      message: `${writeNumber(drops, 2)} drops a pound is more than the about ${most} that ${most === 1 ? "gel" : "wax"} takes as a rule: too much clogs the wick and roughens the top.`,
+      message: `{${writeNumber(drops * LB_PER_KG, 1)} drops per kg|${writeNumber(drops, 2)} drops per lb} is more than the about {${writeNumber(most * LB_PER_KG, 0)}|${most}} that ${most === 1 ? "gel" : "wax"} takes as a rule: too much clogs the wick and roughens the top.`,
     });
   const order = { stop: 0, warn: 1, inform: 2 };
   return found.sort((a, b) => order[a.weight] - order[b.weight]);

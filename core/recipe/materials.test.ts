@@ -6,6 +6,7 @@ import { progress } from "../batch/phase";
 import { planBatch } from "../batch/planning";
 import type { Process } from "../process/schema";
 import { anId, at, GRAMS, presetProcess } from "../testing/batch";
+import { METRIC } from "../units/measured-text";
 import { amountsFor as amountsOf, type PotOrder } from "../weigh-out/amounts";
 import { splitIntoPitchers } from "../weigh-out/pitchers";
 import { portionsFor } from "../weigh-out/portions";
@@ -319,7 +320,7 @@ describe("where formula, process and shelf disagree", () => {
 
   it("warns of additives over their sheet, much dye, and an unknown limit by the habit of the family", () => {
     expect(said({ additives: [{ id: id.acid, ppm: 40_000 }] }, "additive-above-limit")).toMatch(/4 % of stearic acid is above the 3 %/);
-    expect(said({ dyes: [{ id: id.rose, by: "drops", amount: 12 }] }, "much-dye")).toMatch(/12 drops a pound is more than the about 10/);
+    expect(said({ dyes: [{ id: id.rose, by: "drops", amount: 12 }] }, "much-dye")).toMatch(/12 drops per lb} is more than the about {22\|10}/);
     const bare = { ...shelf, waxes: shelf.waxes.map((wax) => ({ ...wax, maxLoadPpm: null })) };
     const item = { waxes: [{ id: id.soy, share: 1 }] };
     expect(disagreements(spec({ ...item, loadPpm: 130_000 }), bare, "C").find((found) => found.code === "limit-unknown")).toMatchObject({
@@ -342,10 +343,10 @@ describe("the difference between two versions", () => {
       loadPpm: 100_000,
       additives: [{ id: id.acid, ppm: 15_000 }],
     });
-    expect(difference(before, after, names, "C").map((change) => `${change.what} ${change.from} → ${change.to}`)).toEqual([
+    expect(difference(before, after, names, METRIC).map((change) => `${change.what} ${change.from} → ${change.to}`)).toEqual([
       "wax 75 soft soy + 25 hard paraffin → 66 soft soy + 34 hard paraffin",
       "additives none → 1.5 % stearic acid",
-      "dye 6 drops a pound of rose → none",
+      "dye 13.228 drops per kg of rose → none",
       "load 8 % of wax → 10 % of wax",
     ]);
   });

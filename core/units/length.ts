@@ -16,7 +16,7 @@ export function parseLength(text: string, bounds: { least: number; most: number 
   if (!number.ok)
     return number.code === "ambiguous"
       ? number
-      : bad("not-understood", `“${typed}” is not a length. Write it like ${unit === "mm" ? "78 mm or 3 in" : "3 1/16 in or 78 mm"}.`);
+      : bad("not-understood", `“${typed}” is not a length. Write it like ${unit === "mm" ? "78 mm or 7.8 cm" : "3 1/16 in or 3.06 in"}.`);
   const um = Math.round(number.value * UM_PER[named === "mm" || named === "cm" ? named : "in"]);
   const say = (mm: number) => writeLength(mm * 1_000, unit);
   return um < bounds.least * 1_000 || um > bounds.most * 1_000

@@ -65,7 +65,7 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
   const typed = text.trim();
   if (typed === "") return bad("empty", `Type a weight, like ${unit === "g" ? "180 g" : "8 oz"}.`);
   if (VOLUME.test(typed)) {
-    return bad("volume", `“${typed}” is a volume. Weigh it and type the weight: a fluid ounce of oil is not an ounce.`);
+    return bad("volume", `“${typed}” is a volume. Weigh it and type the weight${unit === "g" ? "" : ": a fluid ounce of oil is not an ounce"}.`);
   }
   if (typed.includes("+")) return parseSum(typed, unit);
   let milligrams = 0;
@@ -91,7 +91,7 @@ export function parseMassExactly(text: string, unit: MassUnit): Parsed<number> {
       });
     if (twofold) return twofold;
     if (rest.trim() !== "" || Number.isNaN(milligrams)) {
-      return bad("not-understood", `“${typed}” is not a weight. Write it like 180 g, 1.2 kg, 8 oz or 1 lb 4 oz.`);
+      return bad("not-understood", `“${typed}” is not a weight. Write it like ${unit === "g" ? "180 g or 1.2 kg" : "8 oz or 1 lb 4 oz"}.`);
     }
   } else {
     const number = parseNumber(typed);
@@ -215,3 +215,6 @@ export function writeBulk(mg: Milligrams, unit: MassUnit): string {
   if (shown >= MG_PER[large] - 1) return `${writeNumber(mg / MG_PER[large], 2)} ${large}`;
   return `${writeNumber(mg / MG_PER[unit], decimals)} ${unit}`;
 }
+
+/** Returns a weight for a sentence: to a tenth of a gram, or a hundredth of an ounce. */
+export const writeRoundedMass = (mg: Milligrams, unit: MassUnit): string => `${writeNumber(mg / MG_PER[unit], unit === "g" ? 1 : 2)} ${unit}`;

@@ -51,7 +51,11 @@ export function parseAmount(text: string, options: { unit: MassUnit; density: De
       `“${text.trim()}” is a volume, and the density of ${options.name} is not known. Type its density from the supplier's sheet, or weigh it.`,
     );
   const mg = Math.round((volume.value.ml * options.density) / 1_000);
-  if (mg > (options.most ?? LARGEST_MASS_MG)) return bad("too-large", `${writeNumber(mg / 1e6, 1)} kg is more than is possible here.`);
+  if (mg > (options.most ?? LARGEST_MASS_MG))
+    return bad(
+      "too-large",
+      `${options.unit === "g" ? `${writeNumber(mg / 1e6, 1)} kg` : `${writeNumber(mg / MG_PER.lb, 1)} lb`} is more than is possible here.`,
+    );
   const ounces = volume.value.unit === "fl oz";
   const takenForMg = Math.round(ounces ? volume.value.amount * MG_PER.oz : volume.value.ml * MG_PER.g);
   return good({ mg, volume: { ...volume.value, takenForMg, ofMistake: ounces ? "fluid ounces taken for ounces" : "milliliters taken for grams" } });

@@ -99,7 +99,7 @@ function overParts({ parts, ug }: Kind, byPitcher: readonly number[]): Map<PotCo
  * @throws RangeError if a pitcher would hold less than a gram, or more than `MAX_PITCHERS` are needed.
  */
 export function splitIntoPitchers(components: readonly PotComponent[], capacityMg: Milligrams, resolutionUg: number, maxLoadPpm: number | null): Pitcher[] {
-  if (capacityMg < 1_000) throw new RangeError("A pitcher holds at least 1 g.");
+  if (capacityMg < 1_000) throw new RangeError("A pitcher holds at least {1 g|0.04 oz}.");
   const least = Math.max(1, Math.ceil(sumMg(components) / capacityMg));
   if (least > MAX_PITCHERS)
     throw new RangeError(

@@ -1,4 +1,4 @@
-import { LARGEST_MASS_MG } from "../units/mass";
+import { LARGEST_MASS_MG, MG_PER } from "../units/mass";
 import { writeNumber } from "../units/number";
 import { WHOLE } from "../units/percent";
 import { type WeighedOut, WeighOutError, type WeighOutInput } from "./contract";
@@ -29,7 +29,7 @@ export function weighOut(input: WeighOutInput): WeighedOut {
   if (totalMg > LARGEST_MASS_MG) {
     throw new WeighOutError(
       input.start ? "start" : "vessels",
-      `${writeNumber(totalMg / 1e6, 1)} kg is more than one batch can hold here (at most 1000 kg). Make several batches.`,
+      `{${writeNumber(totalMg / MG_PER.kg, 1)} kg|${writeNumber(totalMg / MG_PER.lb, 1)} lb} is more than one batch can hold here (at most {1000 kg|2204 lb}). Make several batches.`,
     );
   }
   const out: WeighedOut = {

@@ -63,6 +63,12 @@ export interface ShelfFormProps {
   onMade?: (id: string) => void;
 }
 
+/** Returns what a field is called: a density is a specific gravity where ounces are weighed, as US data sheets say it. */
+const labelOf = (field: ShelfField, units: Formats): string =>
+  field.type.is === "density" && units.mass === "oz"
+    ? field.label.replace(/density/i, (word) => (word === "Density" ? "Specific gravity" : "specific gravity"))
+    : field.label;
+
 export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: ShelfFormProps) {
   const units = useUnits();
   const router = useRouter();
@@ -73,7 +79,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
     return Object.fromEntries(
       fieldsOf.map((field): [string, FieldRule<unknown>] => {
         const rule: FieldRule<unknown> = {
-          initial: row ? writeField(field, row[field.key], context) : field.key === "name" ? name : (field.first ?? ""),
+          initial: row ? writeField(field, row[field.key], context) : field.key === "name" ? name : units.say(field.first ?? ""),
           parse: (text: string) => readField(field, text, context),
           ...(["mass", "duration", "temperature", "percent", "length"].includes(field.type.is)
             ? {
@@ -122,8 +128,8 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
           <Field
             key={field.key}
             {...fields.bind(field.key)}
-            label={field.label}
-            hint={field.hint}
+            label={labelOf(field, units)}
+            hint={field.hint && units.say(field.hint)}
             options={optionsOf(field)}
             autoFocus={index === 0}
             unit={unitOf(field, units)}

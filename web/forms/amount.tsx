@@ -1,6 +1,6 @@
 "use client";
 
-import { type Amount, type Density, good, parseAmount, parseCount, parseMass, writeDensity, writeNumber } from "@hearth/core";
+import { type Amount, type Density, good, parseAmount, parseCount, parseMass, writeNumber } from "@hearth/core";
 import { type Formats, useUnits } from "@/ui/units";
 import type { FieldRule } from "./fields";
 
@@ -39,9 +39,9 @@ export function VolumeNote({ amount, density }: { amount: Amount | undefined; de
   const off = takenForMg - amount.mg;
   return (
     <p role="status" className="mt-1 bg-paper px-3 py-2 text-[15px]">
-      {writeNumber(typed, 3)} {unit} is {writeNumber(ml, 1)} ml × {writeDensity(density)} = <span className="figure text-[22px]">{units.about(amount.mg)}</span>
-      . With {ofMistake} it would have been {units.about(takenForMg)}:{" "}
-      <strong>{off === 0 ? "the same by chance" : `${units.about(Math.abs(off))} too ${off > 0 ? "much" : "little"}`}</strong>.
+      {writeNumber(typed, 3)} {unit} {units.mass === "oz" ? `of water weighs ${units.g(ml * 1_000)} ` : unit === "ml" ? "" : `is ${units.volume(ml)} `}×{" "}
+      {units.density(density)} = <span className="figure text-[22px]">{units.about(amount.mg)}</span>. With {ofMistake} it would have been{" "}
+      {units.about(takenForMg)}: <strong>{off === 0 ? "the same by chance" : `${units.about(Math.abs(off))} too ${off > 0 ? "much" : "little"}`}</strong>.
     </p>
   );
 }

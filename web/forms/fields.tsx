@@ -157,6 +157,7 @@ export const isNews = (echo: string, value: string, unit = ""): boolean =>
   echo !== "" && withoutSpaces(echo) !== withoutSpaces(value) && !withoutSpaces(value + unit).startsWith(withoutSpaces(echo));
 
 export const Field = memo(function Field(props: FieldProps) {
+  const units = useUnits();
   const id = useId();
   const { label, name, value, onValue, onLeave, error, echo = "", hint, unit, options, lines, large, placeholder, inputMode, autoFocus } = props;
   const word = wordAt(label);
@@ -212,7 +213,7 @@ export const Field = memo(function Field(props: FieldProps) {
         />
       )}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
-        {error ? `▲ ${error}` : isNews(echo, value, unit) ? <span className="font-semibold text-ink">= {echo}</span> : hint}
+        {error ? `▲ ${units.inUnits(error)}` : isNews(echo, value, unit) ? <span className="font-semibold text-ink">= {echo}</span> : hint}
       </p>
     </div>
   );

@@ -18,7 +18,10 @@ export const GLOSSARY: readonly Word[] = [
   },
   { name: "cold throw", says: "How strongly a candle smells while it is not lit. It grows while the candle cures." },
   { name: "cure", says: "The days after setting in which the wax hardens and the oil spreads. Burned sooner, a candle gives the wrong answer about its wick." },
-  { name: "density", says: "What a milliliter weighs. It turns a volume, like the water that a vessel holds, into a weight of wax or oil." },
+  {
+    name: "density",
+    says: "What {a milliliter|a fluid ounce} weighs{|, against the same of water}. It turns a volume, like the water that a vessel holds, into a weight of wax or oil.",
+  },
   { name: "extra", says: "Extra wax for what in the pitcher and on the spoon. Without it, the last jar comes up short." },
   {
     name: "fill by water",
@@ -31,7 +34,7 @@ export const GLOSSARY: readonly Word[] = [
   },
   {
     name: "fragrance load",
-    says: "How much fragrance there is to the wax. Most makers mean a share of the wax: 8 % is 8 g of oil to 100 g of wax. Some mean a share of the two together, and the same oil is then 7.4 %.",
+    says: "How much fragrance there is to the wax. Most makers mean a share of the wax: 8 % is {8 g of oil to 100 g of wax|1.28 oz of oil to a pound of wax}. Some mean a share of the two together, and the same oil is then 7.4 %.",
   },
   { name: "frosting", says: "White crystals on the surface of a natural wax. They are cosmetic only." },
   {
@@ -41,7 +44,7 @@ export const GLOSSARY: readonly Word[] = [
   { name: "headspace", says: "The room left between the wax and the rim. The flame burns in it, and a lid sits over it." },
   { name: "heat to", says: "The range of wax temperature that the pot is brought to first, so that all of it is melted and ready for the oil." },
   { name: "hot throw", says: "How strongly a candle smells while it burns, in a room of a known size." },
-  { name: "increment", says: "What a scale reads to, like 0.1 oz or 1 g. Amounts are rounded to it." },
+  { name: "increment", says: "What a scale reads to, like {1 g or 0.1 g|0.1 oz or 0.05 oz}. Amounts are rounded to it." },
   { name: "lot", says: "One delivery of a material with its code, date and price. When something is wrong with an oil, its lot says which jars it went into." },
   { name: "lot of packs", says: "Packs that were made at one time. It names the batches in it, so that every pack can be found again." },
   { name: "market day", says: "A sale at a market: packs go out, are counted there, and the rest comes back to stock." },

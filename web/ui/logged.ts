@@ -1,4 +1,4 @@
-import { keyOf, type RecordKeyName } from "@hearth/core";
+import { keyOf, MG_PER, type RecordKeyName } from "@hearth/core";
 import type { Formats } from "./units";
 
 /** Returns a value of the record, in the units of the workshop: "72 °C", "8 %", "yes". */
@@ -13,6 +13,8 @@ export function describeLogged(units: Formats, key: RecordKeyName, value: number
       return units.len(Math.round(value * 1_000));
     case "g":
       return units.g(Math.round(value * 1_000));
+    case "drops a pound":
+      return units.mass === "g" ? `${units.n((value * MG_PER.kg) / MG_PER.lb, 1)} drops per kg` : `${units.n(value, 1)} drops per lb`;
     case "percent":
       return `${units.n(value, 1)} %`;
     case "wicks":
@@ -21,6 +23,17 @@ export function describeLogged(units: Formats, key: RecordKeyName, value: number
     default:
       return `${units.n(value, 1)} ${units.n(value, 1) === "1" ? unit.replace(/s$/, "") : unit}`;
   }
+}
+
+/** Returns the unit in which the workshop states a key of the record, and what turns such a figure into the record's own. */
+export function unitOfKey(units: Formats, key: RecordKeyName): { unit: string; toRecord: (value: number) => number } {
+  const { unit } = keyOf(key);
+  if (unit === "°C" && units.temperature === "F") return { unit: "°F", toRecord: (value) => Math.round(((value - 32) / 1.8) * 100) / 100 };
+  if (unit === "mm" && units.length === "in") return { unit: "in", toRecord: (value) => Math.round(value * 25_400) / 1_000 };
+  if (unit === "drops a pound" && units.mass === "g") return { unit: "drops per kg", toRecord: (value) => Math.round((value * MG_PER.lb) / MG_PER.g) / 1_000 };
+  if (unit === "drops a pound") return { unit: "drops per lb", toRecord: (value) => value };
+  if (unit === "g" && units.mass === "oz") return { unit: "oz", toRecord: (value) => Math.round(value * MG_PER.oz) / 1_000 };
+  return { unit, toRecord: (value) => value };
 }
 
 /** Returns how far a value is from a limit, in the units of the workshop. */

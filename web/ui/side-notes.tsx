@@ -1,5 +1,6 @@
 "use client";
 
+import { BURNING_CANDLE, HOT_WAX } from "@hearth/core";
 import { type ReactNode, useEffect, useState } from "react";
 import { notice } from "./variants";
 
@@ -12,6 +13,20 @@ export function Caution({ children, title = "Take care" }: { children: ReactNode
     </section>
   );
 }
+
+/** The caution for hot wax, in the margin of every screen where it is melted or poured. */
+export const HotWaxCaution = () => <Caution title="Hot wax">{HOT_WAX}</Caution>;
+
+/** The same where the margin lies below the work: one line before the step, which opens to the whole. */
+export const HotWaxLine = () => (
+  <details className="unprinted mb-2 text-[15px] lg:hidden">
+    <summary className="cursor-pointer font-semibold text-safety">⚠ Hot wax: stay with it, no water</summary>
+    <p className="mt-1">{HOT_WAX}</p>
+  </details>
+);
+
+/** The caution for a burning candle, where one is lit or watched. */
+export const BurningCandleCaution = () => <Caution title="Burning candles">{BURNING_CANDLE}</Caution>;
 
 const FOLDED = "hearth.folded";
 const foldedOf = (): string[] => {

@@ -5,12 +5,14 @@ import {
   dayAt,
   decimalsFor,
   degreesAsTyped,
+  inUnits,
   isLocale,
   type LengthUnit,
   LOCALE_FORMATS,
   localize,
   type MassUnit,
   MG_PER,
+  ML_PER,
   massParts,
   poundsAndOunces,
   type ScaleDisplay,
@@ -88,9 +90,18 @@ export function formatters(units: Units) {
     typed: { g: (mg: number) => written(mass(mg)), about: (mg: number) => written(mass(about(mg))) },
     n: (value: number, decimals: number, keepZeros = false) => shown(writeNumber(value, decimals, keepZeros)),
     percent: (ppm: number, decimals = 2) => shown(writePercent(ppm, decimals)),
-    density: (of: number) => shown(writeDensity(of)),
-    /** A sentence of core with its numbers as this place writes them. */
-    say: (sentence: string) => shown(sentence),
+    density: (of: number) => shown(writeDensity(of, units.mass)),
+    /** What a density is called on data sheets here, and its unit. */
+    /** A volume of liquid, in milliliters: fluid ounces where ounces are weighed. */
+    volume: (ml: number) => (units.mass === "g" ? `${shown(writeNumber(ml, 1))} ml` : `${shown(writeNumber(ml / ML_PER["fl oz"], 2))} fl oz`),
+    /** What a small bottle of oil holds, in milliliters: 10 ml or a fluid ounce. */
+    bottleMl: units.mass === "g" ? 10 : ML_PER["fl oz"],
+    densityName: units.mass === "g" ? "Density" : "Specific gravity",
+    densityUnit: units.mass === "g" ? "g/ml" : "",
+    /** The same without touching its other numbers, which may be as they were typed. */
+    inUnits: (text: string) => inUnits(text, { ...units, length: units.length ?? "mm" }),
+    /** A sentence of the program with its measures in the workshop's units, and its numbers as this place writes them. */
+    say: (sentence: string) => shown(inUnits(sentence, { ...units, length: units.length ?? "mm" })),
     /** A length: in whole tenths of a millimeter, or in inches by sixteenths. */
     len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
     /** How far something reaches in a room: feet or meters. */

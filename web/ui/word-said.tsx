@@ -2,12 +2,14 @@
 
 import { Link } from "@/ui/address";
 import { GLOSSARY } from "./glossary";
+import { useUnits } from "./units";
 
 /** What a word of the trade means. */
 export function WordSaid({ word }: { word: string }) {
+  const units = useUnits();
   return (
     <>
-      <p className="mt-1">{GLOSSARY.find((item) => item.name === word)?.says}</p>
+      <p className="mt-1">{units.say(GLOSSARY.find((item) => item.name === word)?.says ?? "")}</p>
       <Link href={`/words#${word.replaceAll(" ", "-")}`} className="mt-2 inline-block text-[15px]">
         Full glossary
       </Link>

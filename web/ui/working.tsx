@@ -1,6 +1,6 @@
 "use client";
 
-import { type Figure, MG_PER, type WorkingStep, workingOf } from "@hearth/core";
+import { type Figure, MG_PER, ML_PER, type WorkingStep, workingOf } from "@hearth/core";
 import { type ReactNode, useRef, useState } from "react";
 import { PopoverBox } from "./popover";
 import { type Formats, useUnits } from "./units";
@@ -14,8 +14,23 @@ function writeFigure(figure: Figure, units: Formats): string {
   }
   if (figure.unit === "%") return `${units.n(figure.value, 3)} %`;
   if (figure.unit === "×") return units.n(figure.value, 4);
+  if (figure.unit === "ml") return units.volume(figure.value);
+  if (figure.unit === "mm") return units.len(figure.value * 1_000);
+  if (figure.unit === "g/ml") {
+    // Ounces to the fluid ounce, so that the sum below can be followed.
+    return units.mass === "g" ? units.density(figure.value * 1e6) : `${units.n((figure.value * ML_PER["fl oz"] * MG_PER.g) / MG_PER.oz, 4)} oz/fl oz`;
+  }
   return units.n(figure.value, 2);
 }
+
+/** Returns a sum that is written out, with its weights in the unit of the workshop. */
+const inUnit = (expression: string, units: Formats): string =>
+  units.mass === "g"
+    ? expression
+    : expression
+        .replace(/(\d[\d.]*) g\b/g, (_all, grams: string) => writeFigure({ name: "", value: Number(grams), unit: "g" }, units))
+        // From cubic millimeters to milliliters; a cubic inch is 16.387 ml, which is 0.5541 fl oz.
+        .replace(/÷ 1000$/, "× 0.5541");
 
 function StepLine({ step, units }: { step: WorkingStep; units: Formats }) {
   const gives = writeFigure(step.gives, units);
@@ -31,7 +46,7 @@ function StepLine({ step, units }: { step: WorkingStep; units: Formats }) {
         {rounding && !reason && step.from[1] ? `, ${step.by === "round" ? "to the nearest" : "up to the next"} ${writeFigure(step.from[1], units)}` : ""}
       </div>
       <div className="figure text-[18px]">
-        {(reason ? null : step.expression) ?? from.map((figure) => writeFigure(figure, units)).join(` ${SIGNS[step.by]} `)}
+        {(reason || !step.expression ? null : inUnit(step.expression, units)) ?? from.map((figure) => writeFigure(figure, units)).join(` ${SIGNS[step.by]} `)}
         {rounding ? " → " : " = "}
         <strong>{gives}</strong>
       </div>

@@ -1,3 +1,4 @@
+import { temperatureInBoth } from "../../units/measured-text";
 import { batchEvent, notPoured } from "./event-type";
 
 /** How warm the room was where the jars stand: read by hand, or what a logger's file says of it. */
@@ -18,5 +19,5 @@ export const room = batchEvent({
     what: payload.readings > 1 ? `room, ${payload.readings} readings of a logger` : "room",
     figure: payload.readings > 1 ? `${say.t(payload.mean)} (${say.t(payload.low)} to ${say.t(payload.high)})` : say.t(payload.mean),
   }),
-  columns: (payload) => ({ what: `room ${payload.low / 100} to ${payload.high / 100} °C, mean ${payload.mean / 100} °C` }),
+  columns: (payload) => ({ what: `room ${temperatureInBoth(payload.low)} to ${temperatureInBoth(payload.high)}, mean ${temperatureInBoth(payload.mean)}` }),
 });

@@ -32,12 +32,12 @@ export const transferred = batchEvent({
       .object({
         pot: z.number().int().min(0).max(7).default(0),
         how: z.enum(WAY_NAMES),
-        mg: z.number().int().min(1).max(100_000_000, "At most 100 kg.").nullable(),
+        mg: z.number().int().min(1).max(100_000_000, "At most {100 kg|220 lb}.").nullable(),
         /** The batch it went to or came from, by its number. */
         other: z.number().int().min(1).max(999_999_999).nullable(),
         again: z.enum(AGAIN).optional(),
         /** Scraped up and put back on the shelf, as a lot of its own. */
-        backMg: z.number().int().min(1).max(100_000_000, "At most 100 kg.").optional(),
+        backMg: z.number().int().min(1).max(100_000_000, "At most {100 kg|220 lb}.").optional(),
       })
       .superRefine((value, context) => {
         if ((value.how === "given" || value.how === "taken") && value.other === null)

@@ -17,7 +17,7 @@ export const add = stepType({
     const kinds = [...new Set(parts.map((part) => part.kind))];
     return oneStep(step, kinds.length === 0 ? "reading before stirring" : `add ${kinds.join(" and ")}`, "read", { range: step.range });
   },
-  why: "Read first, then add. Cool oil lowers the pot: 1–2 °C in a pot at 50–55 °C, more in a hot one. The supplier's data comes first. Without a thermometer, essential oils go in once the pitcher is no longer too hot to touch and the wax turns cloudy.",
+  why: "Read first, then add. Cool oil lowers the pot: {1–2 °C|2–4 °F} in a pot at {50–55 °C|120–130 °F}, more in a hot one. The supplier's data comes first. Without a thermometer, essential oils go in once the pitcher is no longer too hot to touch and the wax turns cloudy.",
   heat: { range: "add", after: (celsius) => celsius - dropByOil(celsius) },
   records: "add_c",
   joins: ["stir"],

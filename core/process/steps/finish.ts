@@ -8,6 +8,6 @@ export const finish = stepType({
   fields: [{ key: "how", label: "Finish", is: "words", optional: true, hint: "Like: trim wick and base." }],
   first: {},
   prompts: (step) => oneStep(step, step.how ? `finish: ${step.how}` : "finish", "stepDone"),
-  why: "Smooth with the heat gun, trim the wick to 6 mm, lid, label with wax, wick, scent, load and date.",
+  why: "Smooth with the heat gun, trim the wick to {6 mm|1/4 in}, lid, label with wax, wick, scent, load and date.",
   takes: (_act, plan) => ({ minutes: Math.ceil(plan.products.reduce((sum, item) => sum + item.count, 0) / 2), needs: ["hands", "table"] }),
 });

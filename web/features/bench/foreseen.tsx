@@ -76,7 +76,7 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
         in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span> <Sure when={leaves} readings={readings} />
       </p>
     );
-  return why ? <p className="text-[15px] text-soft">{why}</p> : null;
+  return why ? <p className="text-[15px] text-soft">{units.say(why)}</p> : null;
 }
 
 /** What is forecast of the pot on the screen, and the readings that do not fit it. */

@@ -277,11 +277,18 @@ function Simulated({ isScale, batch, prompt, weighs, tell }: ListeningState & { 
             ["Heat on", "HEAT 1"],
             ["Heat off", "HEAT 0"],
             ["Stir", "STIR"],
-            ["Add 100 g of oil", "OIL 100"],
+            [`Add ${units.say("{100 g|4 oz}")} of oil`, `OIL ${units.mass === "g" ? 100 : 113.4}`],
           ]
         : [
-            ["Add 10 g", "PUT 10"],
-            ["Add 100 g", "PUT 100"],
+            ...(units.mass === "g"
+              ? [
+                  ["Add 10 g", "PUT 10"],
+                  ["Add 100 g", "PUT 100"],
+                ]
+              : [
+                  ["Add 1 oz", "PUT 28.35"],
+                  ["Add 4 oz", "PUT 113.4"],
+                ]),
             ...(missing > 0 ? [[`Add ${units.g(missing)}`, `PUT ${(missing / 1_000).toFixed(1)}`]] : []),
             ["Empty it", "PUT -99999"],
           ]

@@ -23,7 +23,7 @@ import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
 import { lazy, usePreload } from "@/ui/lazy";
 import { PotStrip } from "@/ui/pot-strip";
-import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { Aside, Caution, HotWaxCaution, HotWaxLine, PageLayout, Warn } from "@/ui/side-notes";
 import { SIGN, TONE } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import { AlarmSound, CeilingAlarm } from "./alarm";
@@ -127,8 +127,8 @@ function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | nul
   const limit = plan.pots[pot]?.maxLoadPpm ?? null;
   return (
     <>
-      <Caution title="Hot wax">Never leave it. No water near it. Gloves, eye protection, air. Smother a wax fire; never water.</Caution>
-      {kind && prompt ? <Aside title={`How to ${kind.verb}`}>{kind.why}</Aside> : null}
+      <HotWaxCaution />
+      {kind && prompt ? <Aside title={`How to ${kind.verb}`}>{units.say(kind.why)}</Aside> : null}
       {kind?.caution && !isOnBurner(kind) ? <Caution title={kind.verb}>{kind.caution}</Caution> : null}
       {kind?.records === "add_c" ? (
         <Aside title={plan.process.name}>{plan.process.reason || "Follow the supplier's data for the add temperature."}</Aside>
@@ -237,7 +237,8 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
       <AlarmSound since={state.over.since} />
       {state.over.since !== null ? <CeilingAlarm batch={batch} /> : null}
       <TooMuch batch={batch} pot={pot} />
-      <div className="grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_232px]">
+      {state.abandoned || batch.pouredAt ? null : <HotWaxLine />}
+      <div className="grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_200px]">
         <div className="min-w-0">
           <section className="sheet" aria-label="Next">
             {prompt && View ? (

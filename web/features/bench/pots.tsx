@@ -9,7 +9,7 @@ import type { ReadInstrument, Running } from "@/server/batches/batches";
 import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
 import { lazy } from "@/ui/lazy";
-import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
+import { Aside, Empty, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useNow } from "@/ui/units";
 import { bySoonest } from "./order";
 import { useOutlooks } from "./use-outlook";
@@ -76,7 +76,7 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
       lead="Pots in progress."
       side={
         <>
-          <Caution title="Hot wax">Never leave it. No water near it. Smother a wax fire; never water.</Caution>
+          <HotWaxCaution />
           <Aside title="Two pots at once">Read each pot before it reaches its range: it cools or overheats while you pour the other.</Aside>
         </>
       }

@@ -1,6 +1,6 @@
 "use client";
 
-import { AIR, type Air, OUT_WHY, TRIM_MM } from "@hearth/core";
+import { AIR, type Air, BURNING_CANDLE, OUT_WHY, TRIM_MM } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Field, orNothing, useFields, words } from "@/forms/fields";
 import { massRule, whenRule } from "@/forms/rules";
@@ -98,10 +98,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         {card.early ? <Field label="Reason for lighting it early" {...fields.bind("early")} /> : null}
         <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now." />
       </div>
-      <Caution title="Before you light it">
-        Check the jar: never burn a cracked one. Use a surface that does not burn, away from drafts, curtains, children and pets, with space between candles.
-        Stay with it, with a lid that does not burn and an extinguisher at hand.
-      </Caution>
+      <Caution title="Before you light it">Check the jar: never burn a cracked one. {BURNING_CANDLE}</Caution>
       <FormMessage>{said}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="act flex-1" data-next-step onClick={() => light()}>

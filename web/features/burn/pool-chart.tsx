@@ -1,6 +1,6 @@
 "use client";
 
-import { FULL_FROM, FULL_UNTIL, type TrialPlan, type TrialState, variantsOf, widthOf } from "@hearth/core";
+import { cellInUnits, FULL_FROM, FULL_UNTIL, type TrialPlan, type TrialState, variantsOf, widthOf } from "@hearth/core";
 import { group, max } from "d3-array";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
@@ -101,9 +101,17 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
   return (
     <Picture
       name={`${plan.name}, ${name.toLowerCase()}`}
-      heads={["test candle", "variant", "session", "minute", `${what} in mm`]}
+      heads={["test candle", "variant", "session", "minute", `${what} in ${units.length}`]}
       rows={drawn.lines.flatMap((line) =>
-        line.sessions.flatMap((each) => each.points.map(([minute, um]) => [line.key, line.words, each.session, Math.round(minute), um / 1_000])),
+        line.sessions.flatMap((each) =>
+          each.points.map(([minute, um]) => [
+            line.key,
+            line.words,
+            each.session,
+            Math.round(minute),
+            cellInUnits("mm", um / 1_000, { ...units, length: units.length }),
+          ]),
+        ),
       )}
     >
       <svg

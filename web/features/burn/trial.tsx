@@ -9,7 +9,7 @@ import { usePathname } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useKeys } from "@/ui/keys";
 import { lazy } from "@/ui/lazy";
-import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { Aside, BurningCandleCaution, PageLayout, Warn } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { TestCandles } from "./test-candles";
 import { type Trial, type TrialProps, useTrial } from "./use-trial";
@@ -46,10 +46,7 @@ function TrialMargin({ trial }: { trial: Trial }) {
     setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.id }))?.message ?? "");
   return (
     <>
-      <Caution title="Never leave a flame">
-        Stay with burning candles. Keep them away from drafts, curtains, children and pets, with space between them. Smother a wax fire, never use water, and
-        keep an extinguisher for grease fires at hand.
-      </Caution>
+      <BurningCandleCaution />
       {planWarnings(plan).map((planWarning) => (
         <Warn key={planWarning.id}>{planWarning.says}</Warn>
       ))}

@@ -4,7 +4,7 @@ import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
 import type { TrialListed } from "@/server/burn/trials";
 import { Link } from "@/ui/address";
 import { durationInWords } from "@/ui/describe";
-import { Aside, Caution, Empty, PageLayout } from "@/ui/side-notes";
+import { Aside, BurningCandleCaution, Empty, PageLayout } from "@/ui/side-notes";
 import { useNow, useUnits } from "@/ui/units";
 
 function Row({ trial, now, first }: { trial: TrialListed; now: string; first: boolean }) {
@@ -78,7 +78,7 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
       }
       side={
         <>
-          <Caution title="Never leave a flame">Stay with burning candles. Smother a wax fire, never use water.</Caution>
+          <BurningCandleCaution />
           <Aside title="One thing at a time">
             Compare wicks with everything else the same, two candles of each. A change of scent, or of load by more than a point, needs a new test.
           </Aside>

@@ -1,6 +1,6 @@
 "use client";
 
-import { MIN_VALUES, RUNS_RULES } from "@hearth/core";
+import { cellInUnits, MIN_VALUES, RUNS_RULES } from "@hearth/core";
 import { scaleLinear } from "d3-scale";
 import type { Charted, RunChart } from "@/server/findings/run-charts";
 import type { PeriodChoice } from "@/server/http/period";
@@ -37,8 +37,8 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
   return (
     <Picture
       name={`${words}, ${run.formula}`}
-      heads={["batch", "poured", words]}
-      rows={points.map((point) => [point.number, point.at, Math.round(point.value * 1000) / 1000])}
+      heads={["batch", "poured", warm ? `${words}, °${units.temperature}` : `${words}, %`]}
+      rows={points.map((point) => [point.number, point.at, Math.round((warm ? cellInUnits("c", point.value, units) : point.value) * 1000) / 1000])}
     >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${words} of the last ${points.length} batches`}>
         {range ? <rect x={LEFT} width={WIDTH - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}

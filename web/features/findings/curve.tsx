@@ -29,8 +29,8 @@ export function Curve({ curve, flaw, range }: { curve: FlawCurve; flaw: string; 
   return (
     <Picture
       name={`${flaw} by ${curve.name}`}
-      heads={[`${WORDS[curve.name]}${warm ? ", °C" : ""}`, "batches", "jars", "with the flaw"]}
-      rows={curve.doses.map((dose) => [dose.x, dose.batches, dose.n, dose.k])}
+      heads={[`${WORDS[curve.name]}${unit ? `, ${unit}` : ""}`, "batches", "jars", "with the flaw"]}
+      rows={curve.doses.map((dose) => [shown(dose.x), dose.batches, dose.n, dose.k])}
     >
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[760px]" role="img" aria-label={`How often ${flaw}, by ${WORDS[curve.name]}`}>
         {range ? <rect x={x(range[0])} width={x(range[1]) - x(range[0])} y={y(1)} height={y(0) - y(1)} fill="var(--color-wax)" /> : null}

@@ -92,6 +92,8 @@ function ByMeasure({
 }: Pick<FindingsProps, "curves"> & { curve: NonNullable<FindingsProps["curve"]>; name: string; address: Address }) {
   const units = useUnits();
   const router = useRouter();
+  /** The odds for one step of the unit that is shown: a degree Fahrenheit is five ninths of one Celsius. */
+  const perStep = (odds: number) => (curve.name !== "load" && units.temperature === "F" ? odds ** (5 / 9) : odds);
   return (
     <section aria-label="Curve" className="mt-6">
       <div className="flex flex-wrap items-center gap-3">
@@ -111,10 +113,10 @@ function ByMeasure({
       {curve.why ? <p className="text-soft">{curve.why}</p> : null}
       {curve.odds ? (
         <p className="mt-1">
-          One {curve.name === "load" ? "point" : units.temperature === "F" ? "°C (1.8 °F)" : "°C"} more multiplies the odds by{" "}
-          <span className="figure text-[20px]">{units.n(curve.odds.value, 2)}</span>{" "}
+          One {curve.name === "load" ? "percentage point" : `°${units.temperature}`} more multiplies the odds by{" "}
+          <span className="figure text-[20px]">{units.n(perStep(curve.odds.value), 2)}</span>{" "}
           <span className="text-soft">
-            (likely {formatShareRange(units, curve.odds.low, curve.odds.high, 2)});{" "}
+            (likely {formatShareRange(units, perStep(curve.odds.low), perStep(curve.odds.high), 2)});{" "}
             {curve.odds.low <= 1 && curve.odds.high >= 1 ? "possibly none" : "not a coincidence by itself"}.
           </span>
         </p>

@@ -9,7 +9,9 @@ import { useWorkshop } from "@/log/workshop";
 import { dropCause, saveCause } from "@/server/findings/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
+import { unitOfKey } from "@/ui/logged";
 import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
 
 const SIDES = [
   { value: "above", label: "is above" },
@@ -21,6 +23,7 @@ const SIDES = [
 /** Causes of the workshop's own for a flaw: added in its words, compared with a figure or a choice of the record, or against nothing. */
 export function OwnCauses({ defect, causes }: { defect: string; causes: readonly CustomCause[] }) {
   const place = useWorkshop();
+  const units = useUnits();
   const router = useRouter();
   const [said, setSaid] = useState("");
   const rules = useMemo(
@@ -42,7 +45,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
     const all = fields.check();
     if (!all) return;
     if (all.key && !yesNo && all.figure === null) return fields.refuse({ figure: ["From which value?"] });
-    const test = !all.key ? null : yesNo ? { is: all.side !== "no" } : all.side === "below" ? { below: all.figure as number } : { above: all.figure as number };
+    const test = !all.key ? null : yesNo ? { is: all.side !== "no" } : { [all.side]: unitOfKey(units, all.key).toRecord(all.figure as number) };
     const out = await callAction(saveCause(place, { id: v7(), defect, words: all.words, reason: "", key: all.key || null, test }));
     if (!out.ok) return setSaid(out.message);
     setSaid("");
@@ -94,7 +97,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
             { value: "", label: "nothing recorded" },
             ...RECORD_KEY_NAMES.map((keyName) => ({
               value: keyName,
-              label: `${keyOf(keyName).words}${keyOf(keyName).unit ? `, ${keyOf(keyName).unit}` : ""}`,
+              label: [keyOf(keyName).words, unitOfKey(units, keyName).unit].filter(Boolean).join(", "),
             })),
           ]}
         />
@@ -107,7 +110,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
         ) : (
           <span />
         )}
-        {key && !yesNo ? <Field label="Figure" {...fields.bind("figure")} inputMode="decimal" unit={keyOf(key).unit} /> : <span />}
+        {key && !yesNo ? <Field label="Figure" {...fields.bind("figure")} inputMode="decimal" unit={unitOfKey(units, key).unit} /> : <span />}
         <button type="submit" className="press mt-[27px]">
           Add cause
         </button>

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ColorRecipe, colorsFor, type DyePart, suits, writeDose } from "@hearth/core";
+import { type ColorRecipe, colorsFor, type DyePart, type MassUnit, suits, writeDose } from "@hearth/core";
 import { useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
@@ -9,13 +9,14 @@ import type { ColorRow } from "@/server/formulas/colors";
 import { saveColor, takeColorAway } from "@/server/formulas/commands";
 import { useRouter } from "@/ui/address";
 import { toast } from "@/ui/toast";
+import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 
 const TRIED = { both: "tried in this wax with this scent", wax: "tried in this wax", scent: "tried with this scent", any: "for any wax and scent" };
 
-/** "6 drops a pound of slate blue, 1 drop a pound of soot". */
-export const writeColor = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string): string =>
-  recipe.dyes.map((dye) => `${writeDose(dye)} ${nameOf(dye.id)}`).join(", ");
+/** "6 drops per lb of slate blue, 1 drop per lb of soot". */
+export const writeColor = (recipe: Pick<ColorRecipe, "dyes">, nameOf: (id: string) => string, unit: MassUnit): string =>
+  recipe.dyes.map((dye) => `${writeDose(dye, unit)} ${nameOf(dye.id)}`).join(", ");
 
 interface ColorsProps {
   colors: ColorRow[];
@@ -31,6 +32,7 @@ interface ColorsProps {
 /** The colors that this workshop knows for the wax and scent chosen, and the way to keep the one that stands here. */
 export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps) {
   const place = useWorkshop();
+  const units = useUnits();
   const router = useRouter();
   const [name, setName] = useState("");
   const [said, setSaid] = useState("");
@@ -59,7 +61,7 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
           {known.map((color) => (
             <li key={color.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
               <span className="min-w-0 flex-1 text-[15px]">
-                <strong>{color.name}</strong>: {writeColor(color.recipe, nameOf)}
+                <strong>{color.name}</strong>: {writeColor(color.recipe, nameOf, units.mass)}
                 <span className="text-soft">, {TRIED[suits(color.recipe, wax, scent) ?? "any"]}</span>
               </span>
               <button type="button" className={press({ size: "small" })} onClick={() => onTake(color.recipe.dyes)} aria-label={`Use the color ${color.name}`}>

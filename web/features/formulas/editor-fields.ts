@@ -1,9 +1,12 @@
 import {
   bad,
   type DyeDose,
+  doseFromShown,
+  doseShown,
   type FormulaSpec,
   good,
   type LoadBasis,
+  type MassUnit,
   type Parsed,
   type Process,
   parseLoad,
@@ -28,7 +31,7 @@ export interface PartRow {
 }
 
 /** The lines of a formula as it is, or of a new one. */
-export function rowsOf(spec: FormulaSpec | null, first: { wax: string; oil: string }): PartRow[] {
+export function rowsOf(spec: FormulaSpec | null, first: { wax: string; oil: string }, mass: MassUnit): PartRow[] {
   let at = 0;
   const row = (kind: PartKind, id: string, share: string, by: DyeDose = "drops"): PartRow => ({ kind, key: `${kind}:${at++}`, id, share, by });
   if (!spec) return [row("wax", first.wax, "1"), row("fragrance", first.oil, "1")];
@@ -37,7 +40,7 @@ export function rowsOf(spec: FormulaSpec | null, first: { wax: string; oil: stri
     ...spec.waxes.map((part) => row("wax", part.id, shown(part.share))),
     ...(spec.fragrances.length > 0 ? spec.fragrances.map((part) => row("fragrance", part.id, shown(part.share))) : [row("fragrance", "", "1")]),
     ...(spec.additives ?? []).map((part) => row("additive", part.id, shown(part.ppm / 10_000))),
-    ...(spec.dyes ?? []).map((part) => row("dye", part.id, shown(part.amount), part.by)),
+    ...(spec.dyes ?? []).map((part) => row("dye", part.id, shown(doseShown(part, mass)), part.by)),
   ];
 }
 
@@ -96,7 +99,7 @@ export function rulesFor(
 }
 
 /** The lines as a formula says them, from fields that have been read. Lines without a material are left out. */
-export function partsFrom(rows: readonly PartRow[], values: Readonly<Record<string, unknown>>) {
+export function partsFrom(rows: readonly PartRow[], values: Readonly<Record<string, unknown>>, mass: MassUnit) {
   const of = (kind: PartKind) =>
     rows.flatMap((row) => {
       const id = values[`${row.key}:id`];
@@ -110,6 +113,6 @@ export function partsFrom(rows: readonly PartRow[], values: Readonly<Record<stri
     waxes: of("wax").map(({ id, share }) => ({ id, share })),
     fragrances: of("fragrance").map(({ id, share }) => ({ id, share })),
     ...(additives.length > 0 ? { additives: additives.map(({ id, share }) => ({ id, ppm: share })) } : {}),
-    ...(dyes.length > 0 ? { dyes: dyes.map(({ id, share, by }) => ({ id, by, amount: share })) } : {}),
+    ...(dyes.length > 0 ? { dyes: dyes.map(({ id, share, by }) => ({ id, by, amount: doseFromShown(by, share, mass) })) } : {}),
   };
 }

@@ -4,7 +4,7 @@ import { bandsOf, difference } from "@hearth/core";
 import { useState } from "react";
 import { AddBeside } from "@/catalogue/add-beside";
 import { Link } from "@/ui/address";
-import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
+import { Aside, Caution, HotWaxCaution, PageLayout, Warn } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import type { PartKind } from "./editor-fields";
@@ -42,12 +42,12 @@ function FormulaMargin({ state }: { state: FormulaState }) {
         ),
       )}
       <Aside title="Percent of the wax or of the total?">
-        Of the wax: 100 g of wax and 10 g of fragrance. Of the total: 90 g and 10 g. Most suppliers mean the wax. Both are always shown here.
+        {units.say(
+          "10 % of the wax is {100 g|10 oz} of wax and {10 g|1 oz} of fragrance. 10 % of the total is {90 g|9 oz} of wax and {10 g|1 oz} of fragrance. Most suppliers mean the wax. Both are always shown here.",
+        )}
       </Aside>
       {process.reason ? <Aside title={`Why ${process.name}`}>{process.reason} The supplier's data comes first.</Aside> : null}
-      <Caution title="Hot wax">
-        Keep under {draft.process ? units.t(draft.process.ceiling) : "the ceiling"} and never leave it. Smother a wax fire; never use water.
-      </Caution>
+      <HotWaxCaution />
     </>
   );
 }
@@ -87,7 +87,7 @@ function SavedMeanwhile({ saving: { stale, base, saveOver }, nameOf }: { saving:
     <section role="alert" className={notice({ className: "my-3" })}>
       <h3>{stale.by ?? "Somebody"} saved a newer version while you were editing. Your typing is kept, and nothing was saved.</h3>
       <ul className="my-2 list-disc pl-5">
-        {(base ? difference(base, stale.spec, nameOf, units.temperature) : []).map((change) => (
+        {(base ? difference(base, stale.spec, nameOf, units) : []).map((change) => (
           <li key={change.what}>
             {change.what}: {change.from} → {change.to}
           </li>

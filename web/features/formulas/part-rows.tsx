@@ -92,8 +92,8 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
                   label={`By${suffix}`}
                   {...fields.bind(`${row.key}:by`)}
                   options={[
-                    { value: "drops", label: "drops per lb" },
-                    { value: "pieces", label: "pieces per lb" },
+                    { value: "drops", label: units.mass === "g" ? "drops per kg" : "drops per lb" },
+                    { value: "pieces", label: units.mass === "g" ? "pieces per kg" : "pieces per lb" },
                     { value: "percent", label: "% of wax" },
                   ]}
                 />

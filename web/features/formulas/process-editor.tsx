@@ -23,7 +23,7 @@ import { saveProcess } from "@/server/formulas/commands";
 import type { Follower } from "@/server/formulas/processes";
 import { Link, useRouter } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
-import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { Aside, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { Followers } from "./followers";
 
@@ -127,7 +127,8 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
           {missing ? <Aside title="Incomplete">{missing}</Aside> : null}
           <Aside title="Order">The bench shows one step at a time. You can still enter steps out of order: choose one at the pot.</Aside>
           <Aside title="Shares">All pours together come to 100 % of each fill; what is kept back for a second pour is part of it.</Aside>
-          <Caution title="Hot wax">Ranges are an aim. The supplier's data, local rules and qualified advice come first.</Caution>
+          <Aside title="Ranges">Ranges are targets. The supplier's data, local rules and qualified advice come first.</Aside>
+          <HotWaxCaution />
         </>
       }
     >

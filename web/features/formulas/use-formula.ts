@@ -53,7 +53,7 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
   /** What the materials that were chosen last begin with. */
   const [suggested, setSuggested] = useState(() => suggestFormula({ waxes: item(usual.wax), fragrances: item(usual.oil) }, shelf, units.temperature));
   const [process, setProcess] = useState<Process>(() => newest?.spec.process ?? suggested.process);
-  const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, usual));
+  const [rows, setRows] = useState(() => rowsOf(newest?.spec ?? null, usual, units.mass));
   const [now, setNow] = useState<{ basis: LoadBasis; doses: Record<string, DyeDose> }>({ basis: newest?.spec.basis ?? "wax", doses: {} });
   const rules = useMemo(
     () => rulesFor(formula?.name ?? "", newest?.spec ?? null, rows, now, process, units, suggested.loadPpm),
@@ -74,7 +74,7 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
   const doses = Object.fromEntries(rows.filter((row) => row.kind === "dye").map((row) => [row.key, text(`${row.key}:by`) as DyeDose]));
   if (now.basis !== basis || JSON.stringify(now.doses) !== JSON.stringify(doses)) setNow({ basis, doses });
   const values = fields.values as Record<string, unknown> & { basis?: LoadBasis; load?: number };
-  const draft = useMemo(() => draftOf(rows, values, process, shelf, units.temperature), [rows, values, process, shelf, units.temperature]);
+  const draft = useMemo(() => draftOf(rows, values, process, shelf, units), [rows, values, process, shelf, units]);
   const take = (next: Process) => {
     setProcess(next);
     fields.fill(processTexts(next, units) as never);
@@ -86,7 +86,7 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
     /** The formula that the fields say, as the schema reads it. */
     specFrom: (all: Record<string, unknown>) =>
       formulaSpec.safeParse({
-        ...partsFrom(rows, all),
+        ...partsFrom(rows, all, units.mass),
         basis: all.basis,
         loadPpm: all.load,
         notes: all.notes,
@@ -107,7 +107,7 @@ export function useParts({ formula, known, fields, text, values, rows, setRows, 
         [`${row.key}:share`, Number(row.share)],
       ]),
     );
-    const { waxes, fragrances } = partsFrom(rowsNow, { ...there, ...values, ...changed });
+    const { waxes, fragrances } = partsFrom(rowsNow, { ...there, ...values, ...changed }, units.mass);
     const next = suggestFormula({ waxes, fragrances }, shelf, units.temperature);
     const isReady = PRESET_PROCESSES.some((ready) => ready.name === text("processName"));
     const isAsItCame = Object.entries(processTexts(process, units)).every(([name, said]) => text(name) === said);
@@ -121,15 +121,15 @@ export function useParts({ formula, known, fields, text, values, rows, setRows, 
   };
   return {
     choose: (kind: PartKind, key: string, id: string) => {
-      for (const [name, said] of Object.entries(textsOnChoosing(kind, key, id, shelf, text))) fields.set(name as never, said);
+      for (const [name, said] of Object.entries(textsOnChoosing(kind, key, id, shelf, text, units.mass))) fields.set(name as never, said);
       follow(rows, { [`${key}:id`]: id });
     },
-    add: (kind: PartKind) => put(withPart(rows, kind, shelf, (key) => text(`${key}:id`))),
+    add: (kind: PartKind) => put(withPart(rows, kind, shelf, (key) => text(`${key}:id`), units.mass)),
     drop: (key: string) => put(rows.filter((row) => row.key !== key)),
     /** The dyes of a color take the place of those that stand here. */
     takeColor: (dyes: DyePart[]) => {
       known.look();
-      setRows((old) => withDyes(old, dyes));
+      setRows((old) => withDyes(old, dyes, units.mass));
     },
   };
 }

@@ -18,7 +18,7 @@ function Between({ versions, nameOf }: { versions: VersionShown[]; nameOf: (id: 
   const [to, setTo] = useState(versions[0]?.id ?? "");
   const before = versions.find((version) => version.id === from);
   const after = versions.find((version) => version.id === to);
-  const changes = before && after ? difference(before.spec, after.spec, nameOf, units.temperature) : [];
+  const changes = before && after ? difference(before.spec, after.spec, nameOf, units) : [];
   const choose = (label: string, value: string, set: (id: string) => void) => (
     <label className="text-[15px] font-semibold">
       {label}{" "}
@@ -65,7 +65,7 @@ export function Versions({ versions, nameOf }: { versions: VersionShown[]; nameO
       <ol>
         {versions.map((version, index) => {
           const before = versions[index + 1];
-          const changes = before ? difference(before.spec, version.spec, nameOf, units.temperature) : [];
+          const changes = before ? difference(before.spec, version.spec, nameOf, units) : [];
           // What is only written down changes no candle.
           const things = changes.filter((change) => !["notes", "reason", "process"].includes(change.what)).length;
           return (

@@ -23,9 +23,7 @@ function BothLoads({ ofWax, ofTotal }: { ofWax: number | null; ofTotal: number |
     <p aria-live="polite" className="bg-paper px-3 py-2">
       <span className="figure text-[26px]">{units.percent(ofWax)}</span> of the wax = <span className="figure text-[26px]">{units.percent(ofTotal)}</span> of
       the total
-      <span className="block text-[15px] text-soft">
-        {writePerWeight(ofWax, "oz")}, {writePerWeight(ofWax, "g")}
-      </span>
+      <span className="block text-[15px] text-soft">{writePerWeight(ofWax, units.mass)}</span>
     </p>
   );
 }
@@ -81,7 +79,7 @@ export function WhatGoesIn({
             hint={
               limit
                 ? `${limit.name}: up to ${units.percent(limit.ppm)} of the wax${limit.parts ? `, from ${units.say(writeLimitParts(limit))}` : ""}.`
-                : "Or per weight: 1 oz/lb, 80 g/kg."
+                : units.say("Or per weight, like {80 g/kg|1 oz/lb}.")
             }
           />
           <Field

@@ -7,7 +7,8 @@ import { useWorkshop } from "@/log/workshop";
 import { saveOnShelf } from "@/server/inventory/shelf-save";
 import type { First } from "@/server/workshops/onboarding";
 import { Link } from "@/ui/address";
-import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { Aside, HotWaxCaution, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
 import { isDone, nextStep, STEPS, type Step, TITLES } from "./model";
 import { Formula, Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";
 
@@ -58,6 +59,7 @@ const said = (step: Step, first: First): string =>
 /** From nothing to three poured jars, a step at a time; each can be left, and come back to. */
 export function FirstBatch({ first }: { first: First }) {
   const place = useWorkshop();
+  const units = useUnits();
   const next = nextStep(first);
   const [open, setOpen] = useState<Step | null>(null);
   const put: Put = async (kind, values) => {
@@ -71,9 +73,9 @@ export function FirstBatch({ first }: { first: First }) {
       lead="One wax, one jar, one scent. You can leave at any step: what you entered is kept, and you continue from there."
       side={
         <>
-          <Caution title="Hot wax">Never leave it. No water near it. A wax fire is smothered, never watered. Gloves, eye protection, fresh air.</Caution>
+          <HotWaxCaution />
           <Aside title="Usual figures">The figures filled in are typical. Compare batches with your supplier's data, which comes first.</Aside>
-          <Aside title="Any unit">Type any unit you like: 180 g, 6.3 oz, 185F, 3 1/8 in.</Aside>
+          <Aside title="Any unit">{units.say("Type any unit you like: {180 g, 1.2 kg|6.3 oz, 1 lb 4 oz}, {85 °C|185 °F}, {78 mm or 7.8 cm|3 1/8 in}.")}</Aside>
         </>
       }
     >

@@ -6,7 +6,7 @@ import { Chooser } from "@/forms/chooser";
 import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, dayRule, massRule, percentRule } from "@/forms/rules";
 import { Link, useRouter } from "@/ui/address";
-import { Aside, Caution, Empty, PageLayout, Warn } from "@/ui/side-notes";
+import { Aside, Empty, HotWaxCaution, PageLayout, Warn } from "@/ui/side-notes";
 import { useNow, useUnits } from "@/ui/units";
 import type { DayProduct } from "./day-product";
 import { parseTimeOfDay, typedMinutes } from "./day-rules";
@@ -205,14 +205,15 @@ export function DayPlan(props: DayProps) {
             <DayFault />
             {differs ? <OtherCounts {...props} form={form} /> : null}
             <DayVerdict />
-            <Caution title="Hot wax">Never leave a pot on the heat for another. If you have to leave, take it off first.</Caution>
+            <HotWaxCaution />
             <Aside title="Assumptions">
-              A pound of wax takes about 17 minutes to melt; a jar is poured in 20 seconds and wicked in 45; a kilogram falls half of its way to the room in an
-              hour. These are typical times: log a few batches and compare.
+              {units.say(
+                "{A kilogram of wax takes about 37 minutes|A pound of wax takes about 17 minutes} to melt; a jar is poured in 20 seconds and wicked in 45; {a kilogram|two pounds} of wax cools halfway to room temperature in an hour. These are typical times: log a few batches and compare.",
+              )}
             </Aside>
             <Aside title="Waits">
-              A pot waits on its burner for at most 15 minutes. Between adding and pouring it waits until it is inside the pour range, and no longer than it
-              stays there.
+              Never leave a pot on the heat for another: if you have to leave, take it off first. A pot waits on its burner for at most 15 minutes. Between
+              adding and pouring it waits until it is inside the pour range, and no longer than it stays there.
             </Aside>
           </>
         }

@@ -140,7 +140,7 @@ export function Planner(props: PlannerProps) {
           {plan.draft.offer}
           <PlanMargin
             noScale={plan.scales.length === 0}
-            fault={fault && fault.field !== "pitcher_capacity_g" ? fault.message : null}
+            fault={fault && fault.field !== "pitcher_capacity_g" ? units.inUnits(fault.message) : null}
             gel={plan.gel}
             picked={plan.picked}
             fillAt={plan.fillAt}

@@ -135,8 +135,8 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
                   {rounding}
                   {oil?.density && part.mg > 0 ? (
                     <span className="block">
-                      = {units.n((part.mg * 1_000) / oil.density, 1)} ml, {bottlesFor(part.mg, oil.density, 10)}{" "}
-                      {bottlesFor(part.mg, oil.density, 10) === 1 ? "bottle" : "bottles"} of 10 ml
+                      = {units.volume((part.mg * 1_000) / oil.density)}, {bottlesFor(part.mg, oil.density, units.bottleMl)}{" "}
+                      {bottlesFor(part.mg, oil.density, units.bottleMl) === 1 ? "bottle" : "bottles"} of {units.volume(units.bottleMl)}
                     </span>
                   ) : null}
                 </span>

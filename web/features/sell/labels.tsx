@@ -1,6 +1,6 @@
 "use client";
 
-import { HAZARD_SIZES, LANGUAGE_NAMES, LANGUAGES, type Language, perSheet } from "@hearth/core";
+import { HAZARD_SIZES, LANGUAGE_NAMES, LANGUAGES, type Language, perSheet, testSquareUm } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { Chooser } from "@/forms/chooser";
 import { Field, useFields } from "@/forms/fields";
@@ -158,7 +158,8 @@ function LabelMargin({
         </Aside>
       ) : null}
       <Aside title="Check the printer first">
-        Print one sheet with the test square on plain paper, at 100 %, without “fit to page”. The square measures 20 mm; the outlines lie on your labels.
+        Print one sheet with the test square on plain paper, at 100 %, without “fit to page”. The square measures {units.len(testSquareUm(sheet.sheet))}; the
+        outlines lie on your labels.
       </Aside>
       {kind === "buyer" ? (
         <p className="flex flex-col items-start gap-2">

@@ -13,10 +13,10 @@ export function Bottles({ of }: { of: StockedThing }) {
   const density = useDensity(of);
   const rules = useMemo(
     () => ({
-      need: amountRule({ name: of.name, counted: false, density: density.value }, units, "1 fl oz") as FieldRule<unknown>,
+      need: amountRule({ name: of.name, counted: false, density: density.value }, units, units.say("{30 ml|1 fl oz}")) as FieldRule<unknown>,
       size: {
-        initial: "10 ml",
-        parse: (text: string) => parseVolume(text) ?? bad("empty", "Type the bottle's volume, like 10 ml."),
+        initial: units.say("{10 ml|1 fl oz}"),
+        parse: (text: string) => parseVolume(text) ?? bad("empty", units.say("Type the bottle's volume, like {10 ml|1 fl oz}.")),
       } as FieldRule<unknown>,
     }),
     [of.name, density.value, units],
@@ -28,17 +28,17 @@ export function Bottles({ of }: { of: StockedThing }) {
     <form ref={fields.form} className="sheet" aria-label="Volume and bottles" onSubmit={(event) => event.preventDefault()}>
       <h2 className="mb-2">Volume and bottles</h2>
       <div className="grid grid-cols-2 gap-x-4 gap-y-1">
-        <Field label="This much oil" {...fields.bind("need")} hint="A weight, or a volume like 4 fl oz." />
+        <Field label="This much oil" {...fields.bind("need")} hint={units.say("A weight, or a volume like {100 ml|4 fl oz}.")} />
         <Field label="in bottles of" {...fields.bind("size")} />
         {of.density === null ? (
           <Field
-            label="Density"
+            label={units.densityName}
             name="bottle-density"
             value={density.text}
             onValue={density.setText}
             onLeave={() => undefined}
             error={density.fault}
-            unit="g/ml"
+            unit={units.densityUnit}
             hint="From the supplier's sheet."
           />
         ) : null}
@@ -47,9 +47,9 @@ export function Bottles({ of }: { of: StockedThing }) {
       {need && size && density.value !== null ? (
         <p className="mt-1" role="status">
           <span className="figure text-[34px]">{bottlesFor(need.mg, density.value, size.ml)}</span>{" "}
-          {bottlesFor(need.mg, density.value, size.ml) === 1 ? "bottle" : "bottles"} of {units.n(size.ml, 1)} ml{" "}
+          {bottlesFor(need.mg, density.value, size.ml) === 1 ? "bottle" : "bottles"} of {units.volume(size.ml)}{" "}
           {bottlesFor(need.mg, density.value, size.ml) === 1 ? "holds" : "hold"} {units.about(need.mg)}, which is{" "}
-          {units.n((need.mg * 1_000) / density.value, 1)} ml.
+          {units.volume((need.mg * 1_000) / density.value)}.
         </p>
       ) : (
         <p className="mt-1 text-soft">{density.value === null ? "Needs the oil's density." : "Type an amount and the bottle's volume."}</p>

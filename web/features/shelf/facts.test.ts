@@ -13,7 +13,7 @@ describe("what a row of the shelf says at a glance", () => {
   it("is in the workshop's own units, and leaves out what nobody knows", () => {
     expect(both("wax", { maxLoadPpm: 100_000, melt: 4_900, setDensity: 900_000, blend: null })).toEqual([
       "takes up to 10 % of the wax, melts at 49 °C, 0.9 g/ml",
-      "takes up to 10 % of the wax, melts at 120 °F, 0.9 g/ml",
+      "takes up to 10 % of the wax, melts at 120 °F, specific gravity 0.9",
     ]);
     expect(both("wax", { maxLoadPpm: null, melt: null, setDensity: null, blend: null })[0]).toBe("maximum load not known");
     expect(both("wick", { fromUm: 57_150, toUm: 76_200, families: ["soy", "palm"] })).toEqual([

@@ -1,6 +1,6 @@
 "use client";
 
-import { guessMapping, type Mapping, readSheet, SHEET_FIELDS, SHEET_KINDS, type Sheet, type SheetKind, type SheetRow } from "@hearth/core";
+import { columnOf, guessMapping, type Mapping, readSheet, SHEET_FIELDS, SHEET_KINDS, type Sheet, type SheetKind, type SheetRow } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field } from "@/forms/fields";
@@ -9,6 +9,7 @@ import { useWorkshop } from "@/log/workshop";
 import { takeSheet } from "@/server/inventory/commands";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, PageLayout } from "@/ui/side-notes";
+import { useUnits } from "@/ui/units";
 
 type Kind = SheetKind;
 const PLURAL: Record<Kind, string> = {
@@ -243,6 +244,7 @@ function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState)
 
 /** The columns that a file of a part of the shelf has, before one is read. */
 function ColumnsOfFile({ kind }: { kind: Kind }) {
+  const units = useUnits();
   return (
     <section className="mt-6" aria-label="Columns of the file">
       <h2 className="border-b-[3px] border-ink pb-1">Columns of {PLURAL[kind].replace(/:.*/, "")}</h2>
@@ -251,7 +253,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
           {SHEET_FIELDS[kind].map((field) => (
             <tr key={field.key} className="border-t border-line align-baseline">
               <th scope="row" className="py-1 pr-4 font-mono text-[15px] font-normal">
-                {field.column}
+                {columnOf(field, units)}
               </th>
               <td className="pr-4 font-semibold">{field.label.replace(/ · .*/, "")}</td>
               <td className="text-[15px] text-soft">
@@ -260,7 +262,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
                   field.type.is === "choice" ? field.type.of.map((item) => item.value).join(", ") : "",
                   field.type.is === "yes" ? "yes or no" : "",
                   field.type.is === "range" ? "two temperatures, like 57–63" : "",
-                  field.hint ?? "",
+                  units.say(field.hint ?? ""),
                 ]
                   .filter(Boolean)
                   .join("; ")}
@@ -275,6 +277,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
 
 /** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
 export function ShelfFile(props: FileProps) {
+  const units = useUnits();
   const state = useShelfFile(props);
   const { sheet, kind } = state;
   return (
@@ -289,8 +292,8 @@ export function ShelfFile(props: FileProps) {
       side={
         <>
           <Aside title="File format">
-            UTF-8 or ANSI; commas, semicolons or tabs; decimal points, or decimal commas if cells are separated by semicolons. A cell may carry its own unit:
-            185 F, 8 oz, 3 in.
+            UTF-8 or ANSI; commas, semicolons or tabs; decimal points, or decimal commas if cells are separated by semicolons. A cell may carry its own unit:{" "}
+            {units.say("{85 C|185 F}, {180 g|8 oz}, {78 mm|3 in}")}.
           </Aside>
           <Aside title="Rows are matched by name">
             A row changes the item of that name; a new name is added. Columns that are not in the file change nothing.

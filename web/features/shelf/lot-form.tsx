@@ -95,19 +95,19 @@ export function LotForm({ of }: { of: StockedThing }) {
           {...fields.bind("amount")}
           large
           unit={isCounted(of.kind) ? "pieces" : units.mass}
-          hint={oil ? "Weight, or volume like 4 fl oz." : undefined}
+          hint={oil ? units.say("Weight, or volume like {100 ml|4 fl oz}.") : undefined}
         />
         <Field label="Cost of the lot" {...fields.bind("cost")} large unit={units.currency} hint="Leave empty if you do not know it." />
         {volumeTyped ? (
           <div className="col-span-2">
             <Field
-              label={`Density of ${of.name}`}
+              label={`${units.densityName} of ${of.name}`}
               name="density"
               value={density.text}
               onValue={density.setText}
               onLeave={() => undefined}
               error={density.fault}
-              unit="g/ml"
+              unit={units.densityUnit}
               hint="From the supplier. It converts a volume into a weight."
             />
             <VolumeNote amount={amount} density={density.value} />

@@ -56,7 +56,9 @@ export function ThingView(props: {
             Each batch takes what it weighed from the oldest lot first, at the cost of those lots. A count corrects the stock; nothing earlier changes.
           </Aside>
           {of.kind === "fragrance" ? (
-            <Aside title="Fluid ounces and ounces">A fluid ounce is a volume. What it weighs depends on the oil: type 4 fl oz and the density tells.</Aside>
+            <Aside title={units.say("{Milliliters and grams|Fluid ounces and ounces}")}>
+              {units.say("A {milliliter|fluid ounce} is a volume. What it weighs depends on the oil: type {100 ml|4 fl oz} and the density tells.")}
+            </Aside>
           ) : null}
         </>
       }

@@ -138,7 +138,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                   <option value="">default 0.9</option>
                 </select>
               </div>
-              <Field label="Density" unit="g/ml" {...fields.bind("density")} inputMode="decimal" />
+              <Field label={units.densityName} unit={units.densityUnit} {...fields.bind("density")} inputMode="decimal" />
             </div>
           </div>
           <div className="mt-1 mb-2 grid grid-cols-2 items-end gap-x-3 sm:grid-cols-[1fr_1.2fr_1fr_auto]">
@@ -176,7 +176,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
                   </span>
                 </dt>
                 <dd className="flex items-start justify-between gap-4 text-[15px] text-soft">
-                  <span>{way.because}</span>
+                  <span>{units.say(way.because)}</span>
                   {way.way === "water" || way.way === "geometry" ? (
                     <button
                       type="button"

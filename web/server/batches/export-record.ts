@@ -2,12 +2,17 @@ import {
   BATCH,
   type BatchEvent,
   type BatchRecord,
+  cellInUnits,
+  columnInUnits,
+  inUnits,
+  METRIC,
   namedIn,
   RECORD_FORMAT,
   RUNS_AS_FORMULA,
   readableOf,
   readFormula,
   resolveCorrections,
+  type UnitChoice,
   unreadableOf,
   versionOf,
 } from "@hearth/core";
@@ -93,8 +98,8 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
   };
 }
 
-/** The entries of a batch as CSV, one row each, in SI units; cells that a spreadsheet would run as formulas are defused. */
-export function eventsCsv(events: readonly BatchEvent[], number: number, names: (id: string | null) => string): string {
+/** The entries of a batch as CSV, one row each, in the given units; cells that a spreadsheet would run as formulas are defused. */
+export function eventsCsv(events: readonly BatchEvent[], number: number, names: (id: string | null) => string, units: UnitChoice = METRIC): string {
   const start = events.find((event) => event.kind === "started");
   const { plan } = start ? start.payload : readableOf(null);
   const rows = resolveCorrections(events).map(({ event, supersededBy }) => {
@@ -108,7 +113,7 @@ export function eventsCsv(events: readonly BatchEvent[], number: number, names: 
       happened_at: event.happenedAt,
       arrived_at: event.arrivedAt,
       kind: event.kind,
-      what: cells.what ?? "",
+      what: inUnits(cells.what ?? "", units),
       grams: cells.grams ?? "",
       wax_celsius: cells.wax_celsius ?? "",
       shown_celsius: cells.shown_celsius ?? "",
@@ -119,5 +124,8 @@ export function eventsCsv(events: readonly BatchEvent[], number: number, names: 
       stands: supersededBy ? "no" : "yes",
     };
   });
-  return `\ufeff${Papa.unparse(rows, { newline: "\r\n", escapeFormulae: RUNS_AS_FORMULA })}\r\n`;
+  const columns = Object.keys(rows[0] ?? {});
+  const fields = columns.map((column) => columnInUnits(column, units));
+  const data = rows.map((row) => columns.map((column) => cellInUnits(column, row[column as keyof typeof row], units)));
+  return `\ufeff${Papa.unparse({ fields, data }, { newline: "\r\n", escapeFormulae: RUNS_AS_FORMULA })}\r\n`;
 }

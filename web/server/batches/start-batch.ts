@@ -64,7 +64,7 @@ export const batchWanted = z.object({
     .union([z.object({ waxMg: z.number().int().positive() }), z.object({ totalMg: z.number().int().positive() })])
     .nullable()
     .default(null),
-  pitcherMg: z.number().int().min(1_000, "A pitcher holds at least 1 g.").nullable().default(null),
+  pitcherMg: z.number().int().min(1_000, "A pitcher holds at least {1 g|0.04 oz}.").nullable().default(null),
   /** When it was really begun, where it is logged late. */
   startedAt: z.iso.datetime().nullable().default(null),
   rehearsal: z.boolean().default(false),

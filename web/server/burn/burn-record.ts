@@ -1,4 +1,18 @@
-import { BURN_COLUMNS, BURN_FORMAT, type BurnRecord, burnSheet, ok, type Result, RUNS_AS_FORMULA, reject, TRIAL, type TrialEvent } from "@hearth/core";
+import {
+  BURN_COLUMNS,
+  BURN_FORMAT,
+  type BurnRecord,
+  burnSheet,
+  cellInUnits,
+  columnInUnits,
+  ok,
+  type Result,
+  RUNS_AS_FORMULA,
+  reject,
+  TRIAL,
+  type TrialEvent,
+  type UnitChoice,
+} from "@hearth/core";
 import { and, asc, eq, inArray, max } from "drizzle-orm";
 import Papa from "papaparse";
 import type { Database } from "@/data/client";
@@ -44,10 +58,11 @@ export const burnRecordOf = (db: Database, workshopId: string, id: string): Prom
   });
 
 /** Its sessions and looks as CSV, in SI units; cells that a spreadsheet would run as formulas are defused. */
-export function burnCsv(record: BurnRecord): string {
+export function burnCsv(record: BurnRecord, units: UnitChoice): string {
   const { plan, state } = TRIAL.of(record.events as TrialEvent[]);
-  const rows = burnSheet(plan, state);
-  return `\ufeff${Papa.unparse({ fields: [...BURN_COLUMNS], data: rows }, { newline: "\r\n", escapeFormulae: RUNS_AS_FORMULA })}\r\n`;
+  const data = burnSheet(plan, state).map((row) => BURN_COLUMNS.map((column) => cellInUnits(column, row[column], units)));
+  const fields = BURN_COLUMNS.map((column) => columnInUnits(column, units));
+  return `\ufeff${Papa.unparse({ fields, data }, { newline: "\r\n", escapeFormulae: RUNS_AS_FORMULA })}\r\n`;
 }
 
 /** Takes a trial into a workshop, all or nothing. Reading the same record again changes nothing. */

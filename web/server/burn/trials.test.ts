@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { burnRecord, PROTOCOLS, protocol, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
+import { burnRecord, METRIC, PROTOCOLS, protocol, TRIAL, type TrialBody, type TrialEvent } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
@@ -328,7 +328,7 @@ describe("a burn record", () => {
     const record = await burnRecordOf(test.db, workshopId, begun.id);
     if (!record) throw new Error("no record");
     expect(burnRecord.parse(JSON.parse(JSON.stringify(record)))).toEqual(record);
-    const csv = burnCsv(record);
+    const csv = burnCsv(record, METRIC);
     expect(csv.split("\r\n")[1]).toMatch(/^A1,flat-braid cotton 4,1,/);
     expect(csv).toContain("'=1+1");
     const elsewhere = await test.workshop();

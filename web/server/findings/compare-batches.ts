@@ -12,6 +12,7 @@ import {
   shareDifference,
   throwLevels,
   titleOf,
+  type UnitChoice,
   wilson,
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
@@ -95,7 +96,7 @@ export interface Compared {
 const specOf = (plan: BatchPlan): FormulaSpec => ({ ...(plan.pots[0]?.recipe as FormulaSpec), process: plan.process });
 
 /** Returns two batches side by side: what was asked and done otherwise, and what came out; null if one is not there. */
-export async function compareBatches(db: Database, workshopId: string, numbers: readonly [number, number], unit: "C" | "F"): Promise<Compared | null> {
+export async function compareBatches(db: Database, workshopId: string, numbers: readonly [number, number], units: UnitChoice): Promise<Compared | null> {
   const tools = await toolKinds(db, workshopId);
   const [a, b] = await Promise.all(numbers.map((number) => sideOf(db, workshopId, number, tools)));
   if (!a || !b) return null;
@@ -105,7 +106,7 @@ export async function compareBatches(db: Database, workshopId: string, numbers: 
       .sort()
       .join("; ");
   const asked = [
-    ...difference(specOf(a.plan), specOf(b.plan), (id) => names.get(id) ?? "another", unit),
+    ...difference(specOf(a.plan), specOf(b.plan), (id) => names.get(id) ?? "another", units),
     ...(containers(a) === containers(b) ? [] : [{ what: "vessels and wicks", from: containers(a), to: containers(b) }]),
   ].filter((change) => !WORDS_ONLY.test(change.what));
   const { differ, unknown } = recordDifferences(a.record, b.record);

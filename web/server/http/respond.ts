@@ -1,4 +1,4 @@
-import { fieldErrors } from "@hearth/core";
+import { fieldErrors, inUnits, METRIC } from "@hearth/core";
 import type { z } from "zod";
 import { isUnavailable } from "@/data/client";
 import { isSignedIn } from "@/server/auth/session";
@@ -60,7 +60,11 @@ export const calculationRoute =
         return Response.json(await answer(parsed.data, request.signal));
       } catch (error) {
         const fields = faultOf(error);
-        if (fields) return errorResponse(400, (error as Error).message, fields);
+        if (fields) {
+          const metric = (message: string) => inUnits(message, METRIC);
+          const fieldMessages = Object.fromEntries(Object.entries(fields).map(([field, messages]) => [field, messages.map(metric)]));
+          return errorResponse(400, metric((error as Error).message), fieldMessages);
+        }
         throw error;
       }
     });

@@ -7,6 +7,7 @@ import { products } from "@/data/tables/product";
 import { molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots } from "@/data/tables/stock";
 import { naturalSort } from "@/server/shared/natural-sort";
+import { unitChoiceOf, type Workshop } from "@/server/workshops/workshops";
 import { type NamedTable, type OwnedTable, tableOf } from "./tables";
 
 /** Returns the table that a sheet's rows go into. */
@@ -14,7 +15,7 @@ export const sheetTable = (kind: SheetKind): OwnedTable =>
   kind === "lot" ? lots : kind === "product" ? products : kind === "wanted" ? demandLines : tableOf(kind);
 
 /** Returns what the rows of a sheet can name in a workshop, and which kind each thing is. */
-export async function sheetContext(db: Database | Transaction, workshop: { id: string; currency: string }) {
+export async function sheetContext(db: Database | Transaction, workshop: Pick<Workshop, "id" | "currency" | "massUnit" | "temperatureUnit" | "lengthUnit">) {
   const named = (table: NamedTable) => db.select({ id: table.id, name: table.name }).from(table).where(eq(table.workshopId, workshop.id));
   // One after the other: within a transaction there is one connection.
   const stocked: { id: string; name: string }[][] = [];
@@ -32,7 +33,14 @@ export async function sheetContext(db: Database | Transaction, workshop: { id: s
     ...inVessels.map((row) => [row.id, "vessel"] as const),
     ...inMolds.map((row) => [row.id, "mold"] as const),
   ]);
-  return { waxes: blends, currency: workshop.currency, names: { formula, container, wick, material, product }, containers, kinds };
+  return {
+    waxes: blends,
+    currency: workshop.currency,
+    units: unitChoiceOf(workshop),
+    names: { formula, container, wick, material, product },
+    containers,
+    kinds,
+  };
 }
 
 /** A row of a sheet's table. Lots and wanted lines have no name of their own. */

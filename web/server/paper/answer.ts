@@ -27,7 +27,7 @@ export async function paperAnswer(request: Request, sheets: SheetOf[], units: Pa
   if (!read.success) return errorResponse(400, read.error.issues[0]?.message ?? "This cannot be read.");
   const { what, from } = read.data;
   const size = read.data.size ?? usualSize(units.locale);
-  const of = { sheets, size, units: { massUnit: units.massUnit, locale: units.locale } };
+  const of = { sheets, size, units: { massUnit: units.massUnit, temperatureUnit: units.temperatureUnit, locale: units.locale } };
   const tags = tagsOf(sheets);
   if (what === "tags" && tags > MAX_TAGS && from === undefined)
     return errorResponse(

@@ -1,4 +1,4 @@
-import { type LabelSheet, PAPERS, perSheet, placeOf, TEST_SQUARE_MM, testSquareAt } from "@hearth/core";
+import { type LabelSheet, PAPERS, perSheet, placeOf, testSquareAt, testSquareUm, writeLength } from "@hearth/core";
 import { create } from "qrcode";
 import { type Block, type Laid, layLabel } from "./label-layout";
 import { MM, Paper } from "./paper";
@@ -28,9 +28,15 @@ export async function labelPdf(
   if (!laid) return null;
   let page = -1;
   const square = testSquareAt(sheet);
+  const side = testSquareUm(sheet);
   const test = (at: { x: number; y: number }) => {
-    paper.box(points(at.x), points(at.y), TEST_SQUARE_MM * MM, TEST_SQUARE_MM * MM, 0.5);
-    paper.text(`${TEST_SQUARE_MM} mm square: measure it, and print at 100 %.`, points(at.x) + TEST_SQUARE_MM * MM + 6, points(at.y) + 2, { size: 8 });
+    paper.box(points(at.x), points(at.y), points(side), points(side), 0.5);
+    paper.text(
+      `${writeLength(side, sheet.paper === "letter" ? "in" : "mm")} square: measure it, and print at 100 %.`,
+      points(at.x + side) + 6,
+      points(at.y) + 2,
+      { size: 8 },
+    );
   };
   if (asked.test && !square) {
     paper.page();

@@ -1,6 +1,7 @@
 import {
   type BatchPlan,
   countWords,
+  HOT_WAX,
   isLocale,
   LOCALE_FORMATS,
   localize,
@@ -33,6 +34,7 @@ export interface SheetOf {
 }
 export interface PaperUnits {
   massUnit: "g" | "oz";
+  temperatureUnit: "C" | "F";
   locale: string;
 }
 
@@ -163,14 +165,12 @@ function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
 }
 
 /** What is done and read, with room for readings and times. */
-function drawSteps(paper: Paper, pen: Pen, { plan, say }: Drawn): void {
+function drawSteps(paper: Paper, pen: Pen, { plan, say, units }: Drawn): void {
   const right = paper.width - MARGIN;
   const inner = right - MARGIN;
   pen.section("Do, and read");
   for (const prompt of promptsOf(plan).filter((prompt) => prompt.entry !== "weighed" && prompt.entry !== "counted")) {
-    const range = [prompt.range ? `${say(writeRange(prompt.range, "C"))}  =  ${say(writeRange(prompt.range, "F"))}` : "", timeOf(prompt)]
-      .filter(Boolean)
-      .join(", ");
+    const range = [prompt.range ? say(writeRange(prompt.range, units.temperatureUnit)) : "", timeOf(prompt)].filter(Boolean).join(", ");
     pen.room(ROW + 4);
     paper.tick(MARGIN, pen.y + 2);
     paper.text(plan.pots.length > 1 ? `${prompt.name}, pot ${prompt.pot + 1}` : prompt.name, MARGIN + 18, pen.y + 1, {
@@ -201,12 +201,7 @@ function batchSheet(paper: Paper, of: SheetOf, units: PaperUnits, capacities: Ca
   drawWeighing(paper, pen, sheet);
   drawSteps(paper, pen, sheet);
   pen.room(66);
-  pen.y = paper.text(
-    "Hot wax burns, and can catch fire: never leave a pot on the heat, keep a lid and a fire blanket at hand, and never put water on burning wax. The supplier's data and your local rules come first.",
-    MARGIN,
-    pen.y + 8,
-    { size: 9, width: inner },
-  );
+  pen.y = paper.text(HOT_WAX, MARGIN, pen.y + 8, { size: 9, width: inner });
   paper.text("Notes", MARGIN, pen.y + 6, { size: 9, gray: true });
   for (let n = 1; n <= 3; n++) if (pen.y + 6 + n * 20 <= bottom) paper.line(MARGIN, pen.y + 8 + n * 20, right, pen.y + 8 + n * 20, 0.4);
 }

@@ -1,8 +1,16 @@
+import type { UnitChoice } from "@hearth/core";
 import { eq, sql } from "drizzle-orm";
 import { databaseWithoutTenant, type Transaction, tenantDatabase } from "@/data/client";
 import { workshops } from "@/data/tables/workshop";
 
 export type Workshop = typeof workshops.$inferSelect;
+
+/** Returns the units in which a workshop reads weights, temperatures and lengths. */
+export const unitChoiceOf = (workshop: Pick<Workshop, "massUnit" | "temperatureUnit" | "lengthUnit">): UnitChoice => ({
+  mass: workshop.massUnit,
+  temperature: workshop.temperatureUnit,
+  length: workshop.lengthUnit,
+});
 
 /** One workshop; null if there is none such. */
 export async function readWorkshop(id: string): Promise<Workshop | null> {

@@ -1,22 +1,5 @@
-import { GLOSSARY } from "@/ui/glossary";
-import { PageLayout } from "@/ui/side-notes";
+import { GlossaryPage } from "@/ui/glossary-page";
 
 export const metadata = { title: "Words" };
 
-/** The words of the trade in one place; each stands explained at its field too. */
-export default function WordsPage() {
-  return (
-    <PageLayout title="Glossary" lead="Terms as Hearth Jar uses them. The ? beside a field, or F1 in it, explains its term.">
-      <dl className="columns-1 gap-8 lg:columns-2">
-        {[...GLOSSARY]
-          .sort((a, b) => a.name.localeCompare(b.name))
-          .map((word) => (
-            <div key={word.name} id={word.name.replaceAll(" ", "-")} className="break-inside-avoid border-b border-line py-3 target:bg-sheet target:px-3">
-              <dt className="text-[19px] font-bold">{word.name}</dt>
-              <dd className="text-[16px]">{word.says}</dd>
-            </div>
-          ))}
-      </dl>
-    </PageLayout>
-  );
-}
+export default GlossaryPage;

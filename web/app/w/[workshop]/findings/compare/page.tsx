@@ -6,6 +6,7 @@ import { FACTORS } from "@/server/findings/findings";
 import { requestContext } from "@/server/http/context";
 import { askedPeriod, PERIOD_QUERY } from "@/server/http/period";
 import { parseQuery } from "@/server/http/query";
+import { unitChoiceOf } from "@/server/workshops/workshops";
 
 export const metadata = { title: "Two batches side by side" };
 
@@ -18,7 +19,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   const { a, b, by, x, y } = query;
   const { period, choice } = await askedPeriod(db, workshop, query, now);
   const [compared, groups] = await Promise.all([
-    a && b ? compareBatches(db, workshop.id, [a, b], workshop.temperatureUnit) : null,
+    a && b ? compareBatches(db, workshop.id, [a, b], unitChoiceOf(workshop)) : null,
     compareGroups(db, workshop.id, by ?? "pour", { a: x, b: y }, period),
   ]);
   return (

@@ -42,7 +42,7 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
         const nameOf = (list: { id: string; name: string }[], text: string | null) => list.find((other) => other.id === text)?.name;
         return {
           name,
-          dyes: recipe.dyes.map((dye) => `${writeDose(dye)} ${nameOf(shelf.dyes, dye.id) ?? "a dye no longer here"}`).join(", "),
+          dyes: recipe.dyes.map((dye) => `${writeDose(dye, workshop.massUnit)} ${nameOf(shelf.dyes, dye.id) ?? "a dye no longer here"}`).join(", "),
           tried: [nameOf(shelf.waxes, recipe.waxId), nameOf(shelf.fragrances, recipe.fragranceId)].filter(Boolean).join(" with "),
         };
       })}

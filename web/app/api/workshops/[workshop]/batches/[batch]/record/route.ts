@@ -3,6 +3,7 @@ import { z } from "zod";
 import { workshopRoute } from "@/server/auth/authorize";
 import { batchRecordOf, eventsCsv } from "@/server/batches/export-record";
 import { errorResponse } from "@/server/http/respond";
+import { unitChoiceOf } from "@/server/workshops/workshops";
 
 export const GET = workshopRoute(
   { area: "records", action: "see" },
@@ -14,7 +15,7 @@ export const GET = workshopRoute(
     const csv = new URL(request.url).searchParams.get("as") === "csv";
     const names = new Map([...record.people, ...record.instruments].map((item) => [item.id, item.name]));
     const body = csv
-      ? eventsCsv(record.events as BatchEvent[], record.batch.number, (id) => names.get(id ?? "") ?? "")
+      ? eventsCsv(record.events as BatchEvent[], record.batch.number, (id) => names.get(id ?? "") ?? "", unitChoiceOf(workshop))
       : `${JSON.stringify(record, null, 2)}\n`;
     return new Response(body, {
       headers: {
