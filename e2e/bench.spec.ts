@@ -1,5 +1,5 @@
 import { demoId } from "../demo/workshop";
-import { choose, expect, open, test } from "./support";
+import { choose, expect, moreOptions, open, test } from "./support";
 
 test("a slip at the scale is asked about, what was too much sets the rest, the ceiling is an alarm, and pouring asks", async ({ page }) => {
   const next = page.getByRole("region", { name: "Next" });
@@ -93,6 +93,7 @@ test("a batch is abandoned with what became of its wax, and resumed", async ({ p
 test("what happened earlier is put down with its own time: a batch, and an entry", async ({ page }) => {
   await open(page, `/plan?formula=${demoId(6, 1)}`);
   await page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count").fill("10");
+  await moreOptions(page);
   await page.getByLabel("Started").fill("2026-03-13 09:00");
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { ALONE, choose, emptyWorkshop, expect, listens, open, passHours, takeFile, test } from "./support";
+import { ALONE, choose, emptyWorkshop, expect, listens, open, openLine, passHours, takeFile, test } from "./support";
 
 /** A workshop with waxes, oils, vessels, molds, wicks and scales for every kind of candle. */
 async function workshop(page: Page, name: string): Promise<void> {
@@ -96,6 +96,7 @@ test("a pillar: molded, pierced, poured again, unmolded, to its closed record", 
   await formula(page, "Fern pillar", "hard paraffin (paraffin)", "fern", "4", "pillar, glossy");
   await page.getByRole("link", { name: "Plan a batch from it" }).click();
   await page.getByRole("listitem").filter({ hasText: "pillar seventy" }).getByLabel("Count").fill("2");
+  await openLine(page, "pillar seventy");
   await choose(page, "Wick of pillar seventy", "flat-braid cotton 6");
   await start(page, "pillar seventy", "2");
   await work(page, "hard paraffin", "fern", { heat: "80", add: "79", pour: "79" });

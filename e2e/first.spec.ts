@@ -32,8 +32,14 @@ test("a newcomer in ounces, °F and inches is led from a blank workshop to three
   await page.getByRole("button", { name: "Add to the shelf" }).click();
   await page.getByLabel("Name of the wick").fill("flat-braid cotton 7");
   await page.getByRole("button", { name: "Add to the shelf" }).click();
-  await expect(page.getByLabel("Name")).toHaveValue("pine tar in container soy");
-  await page.getByRole("button", { name: "Make the formula" }).click();
+  // A finished step is opened again, and put right.
+  await page.getByRole("button", { name: "Change: One wick" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("flat-braid cotton 8");
+  await page.getByRole("button", { name: "Save changes" }).click();
+  await expect(page.getByRole("heading", { name: "One wick flat-braid cotton 8" })).toBeVisible();
+  await expect(page.getByLabel("Name of the formula")).toHaveValue("pine tar in container soy");
+  await expect(page.getByLabel("Name of the product")).toHaveValue("pine tar, tumbler");
+  await page.getByRole("button", { name: "Save formula and product" }).click();
   await page.getByRole("link", { name: "Work out three jars" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "tumbler" }).getByLabel("Count")).toHaveValue("3");
   await expect(page.locator("main")).not.toContainText(/\d\s?(g|mm|°C)\b/);
@@ -41,6 +47,7 @@ test("a newcomer in ounces, °F and inches is led from a blank workshop to three
   const [wax, oil] = [await amount("container soy"), await amount("pine tar")];
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await expect(page.getByLabel("Scale shows")).toBeFocused();
   await expect(page.locator("main")).not.toContainText(/\d\s?(g|mm|°C)\b/);
 
   // The pot leads on, one number at a time.
@@ -58,6 +65,12 @@ test("a newcomer in ounces, °F and inches is led from a blank workshop to three
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
   await page.getByRole("button", { name: "Mark as poured" }).click();
   await expect(page.getByText(/Do not move it until \w+, \w+ \d+ \d+:\d\d (am|pm)/)).toBeVisible();
+  await expect(page.getByRole("list", { name: "What comes next" })).toContainText("burn-test one of them");
+  // Today says what comes next, and when; the product of the guide is what was poured.
+  await open(page, "/");
+  await expect(page.getByRole("region", { name: "Coming" })).toContainText(/\w+, \w+ \d+ \d+:\d\d (am|pm) · do not move it until then, then inspect it/);
+  await open(page, "/products");
+  await expect(page.getByRole("link", { name: "pine tar, tumbler", exact: true })).toBeVisible();
 });
 
 test("single-letter keys can be turned off, the choosers of the frame wait for Enter, and what was read is folded away", async ({ page }) => {

@@ -51,7 +51,7 @@ test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a
   }
   // What does not fit is said before it is printed.
   await page.getByRole("button", { name: "Hazard", exact: true }).click();
-  await page.getByLabel("Sheet of labels").selectOption({ label: "Letter, round 1 1/2 in" });
+  await page.getByLabel("Sheet of labels").selectOption({ label: "Letter, round, 4 × 6" });
   await expect(page.getByRole("alert").filter({ hasText: "does not fit" })).toBeVisible();
 
   await open(page, "/sell/new?what=market");

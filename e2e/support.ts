@@ -113,6 +113,15 @@ export async function choose(within: Page | Locator, label: string | RegExp, nam
   await expect(field).toHaveValue(begins);
 }
 
+/** Opens the options of a plan that are folded away. */
+export async function moreOptions(page: Page): Promise<void> {
+  const options = page.locator("details", { hasText: "More options" });
+  if ((await options.getAttribute("open")) === null) await options.locator("summary").click();
+}
+
+/** Opens how far a line of a plan is filled, and with which wicks. */
+export const openLine = (page: Page, line: string): Promise<void> => page.getByRole("listitem").filter({ hasText: line }).locator("summary").click();
+
 /** Makes an empty workshop and works in it. */
 export async function emptyWorkshop(page: Page, name: string, units: { mass?: string; temperature?: string; length?: string } = {}): Promise<void> {
   await open(page, "/workshops");

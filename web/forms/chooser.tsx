@@ -75,8 +75,9 @@ function useChooser({ label, value, options, onValue, onLeave, onLook, add }: Ch
       }
       if (isOpen && event.key === "Escape") event.stopPropagation();
       if (event.key === "ArrowDown" || event.key === "ArrowUp") moved.current = true;
-      // Something new is made only when it was gone to.
-      if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current))) {
+      // Something new is made where nothing else was found, or when it was gone to.
+      const isOnlyNew = found.length === 1 && (text ?? "").trim() !== "";
+      if (isOpen && event.key === "Enter" && (highlightedIndex < 0 || (found[highlightedIndex] === NEW && !moved.current && !isOnlyNew))) {
         event.preventDefault();
         (event.nativeEvent as Event & { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
       }

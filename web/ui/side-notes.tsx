@@ -105,13 +105,13 @@ export function PageLayout({
   return (
     <main
       id="work"
-      className={`${gloved ? "gloved " : ""}screen mx-auto grid max-w-[1760px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-5 sm:px-8 lg:grid-cols-[minmax(0,1fr)_264px]`}
+      className={`${gloved ? "gloved " : ""}screen mx-auto grid max-w-[1760px] grid-cols-1 gap-x-8 gap-y-6 px-4 py-3 sm:px-8 sm:py-5 lg:grid-cols-[minmax(0,1fr)_264px]`}
     >
       <div className="min-w-0">
-        <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
-          <div>
-            <h1>{title}</h1>
-            {lead ? <div className="mt-1 text-soft">{lead}</div> : null}
+        <div className="mb-3 flex flex-wrap items-end justify-between gap-3 sm:mb-4">
+          <div className="min-w-0">
+            <h1 className={gloved ? "max-sm:!text-[22px]" : ""}>{title}</h1>
+            {lead ? <div className={`mt-1 text-soft ${gloved ? "max-sm:truncate" : ""}`}>{lead}</div> : null}
           </div>
           {actions ? <div className="unprinted flex flex-wrap gap-3">{actions}</div> : null}
         </div>

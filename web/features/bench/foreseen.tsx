@@ -83,7 +83,7 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
 export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: Batch }) {
   const units = useUnits();
   return (
-    <section aria-label="Forecast" className="mt-3 border-t border-line pt-2">
+    <section aria-label="Forecast" className="mt-2 min-w-[240px] flex-1">
       <CallSound outlook={outlook} />
       <Ahead outlook={outlook} />
       {outlook.mixed ? (

@@ -49,7 +49,7 @@ function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
   const wasWarm = !isOnBurner(prompt) || batch.marks.some((mark) => mark.step === prompt.step && band && rangeStatus(mark.celsius, band.range).is !== "below");
   const fell = band && prompt.range && wasWarm && newest.step === prompt.step && rangeStatus(newest.celsius, band.range).is === "below";
   return (
-    <div className="text-right sm:float-right sm:pl-4 max-sm:mb-2 max-sm:text-left" aria-live="polite">
+    <div className="float-right max-w-[55%] pl-3 text-right max-sm:text-[14px]" aria-live="polite">
       <div className="text-soft">last reading, {units.clock(newest.at)}</div>
       <span className={`figure text-[clamp(44px,5vw,64px)] leading-[0.95] ${TONE[tone]}`}>{units.tParts(newest.celsius).figure}</span>
       <span className="figure text-[26px]"> °{units.temperature}</span>
@@ -143,6 +143,9 @@ function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | nul
       <GiveUp batch={batch} batchId={id} />
       {plan.rehearsal ? null : (
         <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">
+          <Link className="press sm:hidden" href={`/records/${id}`}>
+            Record
+          </Link>
           <PaperLinks batchId={id} />
         </section>
       )}
@@ -163,6 +166,19 @@ function Poured({ batch }: { batch: Batch }) {
           Do not move it until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
         </p>
       ) : null}
+      {batch.times && !plan.rehearsal ? (
+        <ol className="mt-2 list-decimal pl-6" aria-label="What comes next">
+          <li>
+            <strong>{units.dayClock(batch.times.setAt)}</strong>: inspect the jars.
+          </li>
+          <li>
+            <strong>{units.day(batch.times.testFrom)}</strong>: burn-test one of them.
+          </li>
+          <li>
+            <strong>{units.day(batch.times.sellFrom)}</strong>: fully cured. Release the rest for sale if the burn test went well.
+          </li>
+        </ol>
+      ) : null}
       <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
         {plan.rehearsal ? "Plan a batch" : "Go to the rack"}
       </Link>
@@ -182,7 +198,7 @@ function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | nul
         moments={batch.moments}
         now={batch.pouredAt ? null : batch.now}
         ahead={outlook}
-        height={230}
+        height={210}
         label="Heat line of this pot"
       />
       <p className="mt-1 text-[14px] text-soft">
@@ -227,7 +243,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
         .map((line) => `${line.count} × ${line.name}`)
         .join(", ")} · ${plan.pots.map((pot) => units.total(pot.components).main).join(" + ")} · ${plan.process.name}`}
       actions={
-        <Link className="press" href={`/records/${props.batch.id}`}>
+        <Link className="press max-sm:hidden" href={`/records/${props.batch.id}`}>
           Record
         </Link>
       }
@@ -246,28 +262,30 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
                 <LastReading batch={batch} prompt={prompt} />
                 <h2 className="mb-1 text-[26px]">{view.title(prompt)}</h2>
                 <View key={prompt.key} prompt={prompt} batch={batch} instruments={props.instruments} />
-                {outlook ? <Forecast outlook={outlook} batch={batch} /> : null}
               </>
             ) : state.abandoned ? (
               <h2 className="text-[26px]">Abandoned at {units.clock(state.abandoned.at)}</h2>
             ) : (
               <Poured batch={batch} />
             )}
-            {listening || (props.rehearsal && prompt) ? (
-              <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
-            ) : prompt && !state.abandoned ? (
-              <button type="button" className="press mt-3" onPointerEnter={Instruments.ahead} onClick={() => setListening(true)}>
-                Connect an instrument
-              </button>
-            ) : null}
-            {batch.last ? (
-              <p role="status" className="mt-3 flex items-center gap-3">
-                <span className="font-semibold text-inside">✓ Recorded</span>
-                <button type="button" className="press" onClick={() => void batch.undo()}>
-                  Undo
+            <div className="flex flex-wrap items-center justify-between gap-x-3">
+              {prompt && View && outlook ? <Forecast outlook={outlook} batch={batch} /> : null}
+              {listening || (props.rehearsal && prompt) ? (
+                <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
+              ) : prompt && !state.abandoned ? (
+                <button type="button" className="press mt-2" onPointerEnter={Instruments.ahead} onClick={() => setListening(true)}>
+                  Connect an instrument
                 </button>
-              </p>
-            ) : null}
+              ) : null}
+              {batch.last ? (
+                <p role="status" className="mt-2 flex items-center gap-3">
+                  <span className="font-semibold text-inside">✓ Recorded</span>
+                  <button type="button" className="press" onClick={() => void batch.undo()}>
+                    Undo
+                  </button>
+                </p>
+              ) : null}
+            </div>
           </section>
           <PotHeat batch={batch} outlook={outlook} />
         </div>

@@ -7,10 +7,11 @@ import { line } from "d3-shape";
 import { memo, useMemo } from "react";
 import { spread } from "@/ui/heat-scale";
 import { Picture } from "@/ui/picture";
+import { useWidth } from "@/ui/size";
 import { useUnits } from "@/ui/units";
 import { type Line, linesOf, type Measured } from "./model";
 
-const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [720, 330, 62, 64, 14, 50];
+const [HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [330, 62, 64, 14, 50];
 /** Ends of lines so near one another share a column of names, which are moved apart. */
 const COLUMN = 56;
 const NAME = 15;
@@ -34,6 +35,7 @@ interface PoolChartProps {
 /** Pool or depth against time, all test candles of a trial in one picture. */
 export const PoolChart = memo(function PoolChart({ plan, state, what, session }: PoolChartProps) {
   const units = useUnits();
+  const { ref, width } = useWidth<HTMLDivElement>(720);
   const variants = useMemo(() => variantsOf(plan), [plan]);
   const drawn = useMemo(() => {
     const lines = linesOf(plan, state, what).map(
@@ -44,7 +46,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
     const wide = what === "pool" ? (max(plan.testCandles, (item) => widthOf(item) * 1_000) ?? 0) : 0;
     const xMost = Math.max(FULL_UNTIL, max(points, (item) => item[0]) ?? 0) * 1.02;
     const yMost = Math.max(wide, max(points, (item) => item[1]) ?? 0, 10_000) * 1.06;
-    const x = scaleLinear([0, xMost], [LEFT, WIDTH - RIGHT]);
+    const x = scaleLinear([0, xMost], [LEFT, width - RIGHT]);
     const y = scaleLinear([0, yMost], [HEIGHT - BOTTOM, TOP]);
     const path = line<readonly [number, number]>(
       ([minute]) => x(minute),
@@ -95,7 +97,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         .ticks(5)
         .map((tick) => tick * 60),
     };
-  }, [plan, state, what, session, units.length, variants]);
+  }, [plan, state, what, session, units.length, variants, width]);
   const { x, y } = drawn;
   const name = what === "pool" ? "Melt pool" : "Depth of the pool";
   return (
@@ -114,54 +116,60 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         ),
       )}
     >
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="block w-full max-w-[860px]"
-        role="img"
-        aria-label={`${name} against time, ${drawn.lines.length} test candles`}
-      >
-        {what === "pool" ? <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" /> : null}
-        {drawn.yTicks.map((um) => (
-          <g key={um}>
-            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-line)" />
-            <text x={LEFT - 8} y={y(um) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
-              {units.len(um)}
+      <div ref={ref}>
+        <svg
+          width={width}
+          height={HEIGHT}
+          viewBox={`0 0 ${width} ${HEIGHT}`}
+          className="block"
+          role="img"
+          aria-label={`${name} against time, ${drawn.lines.length} test candles`}
+        >
+          {what === "pool" ? (
+            <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" />
+          ) : null}
+          {drawn.yTicks.map((um) => (
+            <g key={um}>
+              <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-line)" />
+              <text x={LEFT - 8} y={y(um) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+                {units.len(um)}
+              </text>
+            </g>
+          ))}
+          {drawn.xTicks.map((minute) => (
+            <text key={minute} x={x(minute)} y={HEIGHT - 28} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+              {units.n(minute / 60, 1)} h
             </text>
-          </g>
-        ))}
-        {drawn.xTicks.map((minute) => (
-          <text key={minute} x={x(minute)} y={HEIGHT - 28} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
-            {units.n(minute / 60, 1)} h
+          ))}
+          <text x={width - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+            hours after lighting{what === "pool" ? "; shaded: when the pool should be full" : ""}
           </text>
-        ))}
-        <text x={WIDTH - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
-          hours after lighting{what === "pool" ? "; shaded: when the pool should be full" : ""}
-        </text>
-        {drawn.walls.map((um) => (
-          <g key={um}>
-            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-ink)" strokeWidth={3} />
-            <text x={LEFT + 6} y={y(um) + 16} fontSize={13} fill="var(--color-ink)">
-              the wall
+          {drawn.walls.map((um) => (
+            <g key={um}>
+              <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-ink)" strokeWidth={3} />
+              <text x={LEFT + 6} y={y(um) + 16} fontSize={13} fill="var(--color-ink)">
+                the wall
+              </text>
+            </g>
+          ))}
+          {drawn.strokes.map((stroke) => (
+            <path
+              key={stroke.variant}
+              d={stroke.d}
+              fill="none"
+              stroke="var(--color-ink)"
+              strokeWidth={drawn.crowded ? 1.25 : 2.25}
+              strokeDasharray={drawn.crowded ? "" : dashOf(variants, stroke.variant)}
+            />
+          ))}
+          <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
+          {drawn.names.map((name) => (
+            <text key={name.name} x={name.x} y={name.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+              {name.name}
             </text>
-          </g>
-        ))}
-        {drawn.strokes.map((stroke) => (
-          <path
-            key={stroke.variant}
-            d={stroke.d}
-            fill="none"
-            stroke="var(--color-ink)"
-            strokeWidth={drawn.crowded ? 1.25 : 2.25}
-            strokeDasharray={drawn.crowded ? "" : dashOf(variants, stroke.variant)}
-          />
-        ))}
-        <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
-        {drawn.names.map((name) => (
-          <text key={name.name} x={name.x} y={name.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
-            {name.name}
-          </text>
-        ))}
-      </svg>
+          ))}
+        </svg>
+      </div>
     </Picture>
   );
 });

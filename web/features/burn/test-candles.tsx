@@ -100,7 +100,9 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
           <div className="flex w-full gap-2 sm:w-auto">
             <button
               type="button"
-              className={first && now.next?.what !== "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
+              className={
+                first && now.next?.what !== "put out" ? "act flex-1 whitespace-nowrap" : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
+              }
               {...(first && now.next?.what !== "put out" ? { "data-next-step": "" } : {})}
               onClick={() => onDo("look")}
               aria-label={`Check ${testCandle.key}`}
@@ -109,7 +111,9 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
             </button>
             <button
               type="button"
-              className={due && now.next?.what === "put out" ? "act flex-1" : press({ size: "gloved", className: "flex-1" })}
+              className={
+                due && now.next?.what === "put out" ? "act flex-1 whitespace-nowrap" : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
+              }
               onClick={() => onDo("out")}
               aria-label={`Put out ${testCandle.key}`}
             >

@@ -96,7 +96,7 @@ function ByMeasure({
   const perStep = (odds: number) => (curve.name !== "load" && units.temperature === "F" ? odds ** (5 / 9) : odds);
   return (
     <section aria-label="Curve" className="mt-6">
-      <div className="flex flex-wrap items-center gap-3">
+      <div className="mb-2 flex flex-wrap items-center gap-x-6 gap-y-2">
         <h2>{name} by</h2>
         <select aria-label="By" className="entry !w-auto" value={curve.name} onChange={(event) => router.push(address({ by: event.target.value }))}>
           {curves.map((curve) => (
@@ -105,8 +105,6 @@ function ByMeasure({
             </option>
           ))}
         </select>
-      </div>
-      <div className="mt-2">
         <FormulaSelect label="Batches of" formulas={curve.formulas} value={curve.formula} onChange={(of) => router.push(address({ of }))} />
       </div>
       {curve.doses.length > 0 ? <Curve curve={curve} flaw={name} range={null} /> : null}

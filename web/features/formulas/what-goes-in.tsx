@@ -47,7 +47,7 @@ export function WhatGoesIn({
     <section className="sheet">
       <h2 className="mb-2">Ingredients</h2>
       <div className="grid gap-2">
-        <Field label="Name" {...fields.bind("name")} />
+        <Field label="Name" {...fields.bind("name")} autoFocus={!state.formula} />
         <PartRows
           rows={rows}
           shelf={known.shelf}

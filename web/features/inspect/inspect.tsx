@@ -148,14 +148,15 @@ function useLookOver(props: LookOverProps) {
     }
     return "";
   };
-  const finish = async () => {
-    if (left === jars)
+  /** Ends the inspection; with `allFine` those that are left are recorded as fine first. */
+  const finish = async (allFine = false) => {
+    if (allFine)
       for (const vessel of vessels) {
         const count = progressOf(plan, state, vessel.key).left;
         const refusal = count > 0 ? await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: [] } }) : null;
         if (refusal) return setSaid(refusal.message);
       }
-    const refusal = await batch.record({ kind: "inspected", payload: { jars: left === jars ? jars : jars - left } });
+    const refusal = await batch.record({ kind: "inspected", payload: { jars: allFine ? jars : jars - left } });
     if (refusal) return setSaid(refusal.message);
     router.push(`/records/${props.batch.id}`);
   };
@@ -270,7 +271,9 @@ function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, m
         }))}
         place={spot.place}
         wall={spot.wall}
-        onPlace={(place, wall) => setSpot({ place, wall })}
+        onPlace={(place, wall) =>
+          setSpot(place === spot.place && wall?.side === spot.wall?.side && wall?.height === spot.wall?.height ? { place: null } : { place, wall })
+        }
       />
     </section>
   );
@@ -292,15 +295,17 @@ function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOver
       {state.flaws.length + state.seen.length === 0 ? <p className="py-2 text-soft">No jars inspected yet.</p> : null}
       <SeenSoFar batch={batch} rules={rules} />
       <FormMessage className="mt-2">{said}</FormMessage>
-      <button
-        type="button"
-        className={left === 0 ? "act mt-4" : "press mt-4 !min-h-[56px]"}
-        data-next-step={left === 0 ? true : undefined}
-        onClick={() => void finish()}
-        disabled={!batch.pouredAt}
-      >
-        {left === jars ? `All ${jars} jars are fine` : left === 0 ? `Finish: ${jars} jars inspected` : `Finish (${left} jars not inspected)`}
-      </button>
+      {left < jars ? (
+        <button
+          type="button"
+          className={left === 0 ? "act mt-4" : "press mt-4 !min-h-[56px]"}
+          data-next-step={left === 0 ? true : undefined}
+          onClick={() => void finish()}
+          disabled={!batch.pouredAt}
+        >
+          {left === 0 ? `Finish: ${jars} jars inspected` : `Finish (${left} jars not inspected)`}
+        </button>
+      ) : null}
       {batch.pouredAt && mine.length > 0 ? <Repairs batch={batch} product={vessel.key} /> : null}
     </>
   );
@@ -311,7 +316,7 @@ export function LookOver(props: LookOverProps) {
   const units = useUnits();
   const form = useLookOver(props);
   if (!form) return null;
-  const { batch, rules, vessel, at, spot, setSpot, hand, setHand, before, put, jars } = form;
+  const { batch, rules, vessel, at, spot, setSpot, hand, setHand, before, put, jars, left, finish } = form;
   const { plan } = batch;
   return (
     <PageLayout
@@ -338,10 +343,11 @@ export function LookOver(props: LookOverProps) {
               of={{ family: plan.pots[0]?.waxFamily ?? "", container: vessel.container }}
               before={before?.flaws ?? null}
               put={put}
+              allFine={{ label: left === jars ? `All ${jars} jars are fine` : `The other ${left} are fine: finish`, run: () => finish(true) }}
             />
           ) : (
             <p className="text-[20px] font-bold">
-              ✓ All {at.filled} {vessel.name} are inspected.
+              ✓ Inspected: {at.filled} × {vessel.name}.
             </p>
           )}
           <Seen {...form} />

@@ -55,6 +55,8 @@ interface JarInHandProps {
   /** Its wax and container, which say what flaws it can have. */
   of: Parameters<typeof flawsAt>[1];
   put: (flaws: readonly SeenFlaw[], jars: number) => Promise<string>;
+  /** Records all that are left as fine, of whatever vessel, and ends the inspection. */
+  allFine: { label: string; run: () => Promise<void> };
 }
 
 /** Which flaw it is, of those that stand at the place that was tapped or elsewhere, and how far it goes. */
@@ -63,11 +65,13 @@ function WhichFlaw({
   defect,
   setDefect,
   onExtent,
+  onCancel,
 }: {
   choices: ReturnType<typeof flawsAt>;
   defect: string;
   setDefect: (id: string) => void;
   onExtent: (extent: Extent) => void;
+  onCancel: () => void;
 }) {
   const known = toldOf(defect);
   return (
@@ -84,21 +88,26 @@ function WhichFlaw({
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
-      <label className="mt-2 block text-[15px]">
-        Other flaw{" "}
-        <select
-          className="entry !w-auto"
-          value={choices.elsewhere.some((item) => item.id === defect) ? defect : ""}
-          onChange={(event) => setDefect(event.target.value)}
-        >
-          <option value="">choose</option>
-          {choices.elsewhere.map((defect) => (
-            <option key={defect.id} value={defect.id}>
-              {defect.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="mt-2 flex flex-wrap items-end justify-between gap-2">
+        <label className="text-[15px]">
+          Other flaw{" "}
+          <select
+            className="entry !w-auto"
+            value={choices.elsewhere.some((item) => item.id === defect) ? defect : ""}
+            onChange={(event) => setDefect(event.target.value)}
+          >
+            <option value="">choose</option>
+            {choices.elsewhere.map((defect) => (
+              <option key={defect.id} value={defect.id}>
+                {defect.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="button" className="press" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
       {known ? (
         <>
           <p className="mt-2 text-[15px] text-soft">{known.looks}</p>
@@ -176,7 +185,7 @@ function Alike({ hand, left, onHand }: Pick<JarInHandProps, "hand" | "left" | "o
 }
 
 /** The jar that is held to the light: where, which, how far; and how many are like it. */
-export function JarInHand({ number, filled, left, hand, onHand, place, wall, onPlace, rules, before, of, put }: JarInHandProps) {
+export function JarInHand({ number, filled, left, hand, onHand, place, wall, onPlace, rules, before, of, put, allFine }: JarInHandProps) {
   const [defect, setDefect] = useState("");
   const [said, setSaid] = useState("");
   const [busy, setBusy] = useState(false);
@@ -194,8 +203,12 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
     onPlace(null);
   };
   const grade = gradeOf(hand.flaws, rules);
+  const untap = () => {
+    setDefect("");
+    onPlace(null);
+  };
   return (
-    <section aria-label="The jar in the hand">
+    <section aria-label="The jar in the hand" onKeyDown={(event) => event.key === "Escape" && place && untap()}>
       <div className="flex flex-wrap items-baseline gap-x-4">
         <span className="figure text-[44px] leading-none">jar {number}</span>
         <span className="text-[19px] text-soft">of {filled}</span>
@@ -214,18 +227,23 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
         }}
         className="mt-2 grid grid-cols-4"
       >
-        {PLACES.map((place) => (
+        {PLACES.map((item) => (
           <RadioGroup.Item
-            key={place}
-            value={place}
+            key={item}
+            value={item}
+            onClick={(event) => {
+              if (item !== place) return;
+              event.preventDefault();
+              untap();
+            }}
             className="-mr-[2px] min-h-[56px] border-2 border-ink bg-sheet font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
           >
-            {place === "side" ? "wall" : place}
+            {item === "side" ? "wall" : item}
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
       {choices ? (
-        <WhichFlaw choices={choices} defect={defect} setDefect={setDefect} onExtent={add} />
+        <WhichFlaw choices={choices} defect={defect} setDefect={setDefect} onExtent={add} onCancel={untap} />
       ) : (
         <>
           <OnThisJar hand={hand} onHand={onHand} />
@@ -249,9 +267,9 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
                 Same as the previous jar
               </button>
             ) : null}
-            {hand.flaws.length === 0 && left > 1 ? (
-              <button type="button" className={press({ size: "gloved" })} disabled={busy} onClick={() => void down([], left)}>
-                All {left} left are fine
+            {hand.flaws.length === 0 && left > 0 ? (
+              <button type="button" className={press({ size: "gloved" })} disabled={busy} onClick={() => void allFine.run()}>
+                {allFine.label}
               </button>
             ) : null}
           </div>

@@ -2,15 +2,19 @@
 
 import { useState } from "react";
 import { v7 } from "uuid";
+import type { ShelfFormProps } from "@/catalogue/shelf-form";
 import { callAction } from "@/forms/call-action";
 import { useWorkshop } from "@/log/workshop";
 import { saveOnShelf } from "@/server/inventory/shelf-save";
 import type { First } from "@/server/workshops/onboarding";
 import { Link } from "@/ui/address";
+import { lazy } from "@/ui/lazy";
 import { Aside, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { isDone, nextStep, STEPS, type Step, TITLES } from "./model";
 import { Formula, Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";
+
+const ShelfForm = lazy<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm, { typed: true });
 
 const WHY: Record<Step, string> = {
   tools: "Everything here is by weight and temperature. What your scale can show decides how exactly a jar can be filled.",
@@ -38,11 +42,50 @@ function Body({ step, first, put }: { step: Step; first: First; put: Put }) {
       return <Formula first={first} />;
     case "batch":
       return (
-        <Link className="act mt-3" data-next-step href={`/plan?formula=${first.formula?.id ?? ""}&fill=${first.vessel?.id ?? ""}:3`}>
+        <Link className="act mt-3" data-next-step href={`/plan?formula=${first.formula?.id ?? ""}&fill=${first.product?.id ?? first.vessel?.id ?? ""}:3`}>
           Work out three jars
         </Link>
       );
   }
+}
+
+/** What a finished step put on the shelf, to be put right where it stands; a formula and a product are changed on their own pages. */
+function ChangeDone({ step, first, onDone }: { step: Step; first: First; onDone: () => void }) {
+  const waxes = first.wax ? [first.wax] : [];
+  const rows = (
+    {
+      tools: [
+        ["instrument", first.scale],
+        ["instrument", first.thermometer],
+      ],
+      wax: [["wax", first.wax]],
+      jar: [["vessel", first.vessel]],
+      oil: [["fragrance", first.fragrance]],
+      wick: [["wick", first.wick]],
+      formula: [],
+      batch: [],
+    } as const
+  )[step];
+  if (step === "formula")
+    return (
+      <p className="mt-2 flex flex-wrap gap-2 pl-10 max-sm:pl-0">
+        {first.formula ? (
+          <Link className="press" href={`/formulas/${first.formula.id}`}>
+            Change the formula
+          </Link>
+        ) : null}
+        {first.product ? (
+          <Link className="press" href={`/products/${first.product.id}`}>
+            Change the product
+          </Link>
+        ) : null}
+      </p>
+    );
+  return (
+    <div className="pl-10 max-sm:pl-0">
+      {rows.map(([kind, row]) => (row ? <ShelfForm key={row.id} kind={kind} row={row as ShelfFormProps["row"]} waxes={waxes} onDone={onDone} /> : null))}
+    </div>
+  );
 }
 
 const said = (step: Step, first: First): string =>
@@ -52,7 +95,7 @@ const said = (step: Step, first: First): string =>
     jar: first.vessel?.name ?? "",
     oil: first.fragrance?.name ?? "",
     wick: first.wick?.name ?? "",
-    formula: first.formula?.name ?? "",
+    formula: [first.formula?.name, first.product?.name].filter(Boolean).join("; "),
     batch: "started",
   })[step];
 
@@ -62,6 +105,7 @@ export function FirstBatch({ first }: { first: First }) {
   const units = useUnits();
   const next = nextStep(first);
   const [open, setOpen] = useState<Step | null>(null);
+  const [changing, setChanging] = useState<Step | null>(null);
   const put: Put = async (kind, values) => {
     const out = await callAction(saveOnShelf(place, { kind, id: null, freshId: v7(), expectedVersion: null, values }));
     return out.ok ? { ok: true } : out;
@@ -90,12 +134,25 @@ export function FirstBatch({ first }: { first: First }) {
                 <h2 className="flex-1">
                   {TITLES[step]} {done ? <span className="font-normal text-soft">{said(step, first)}</span> : null}
                 </h2>
-                {here || done ? null : (
+                {done ? (
+                  step === "batch" ? null : (
+                    <button
+                      type="button"
+                      className="press"
+                      aria-expanded={changing === step}
+                      aria-label={`Change: ${TITLES[step]}`}
+                      onClick={() => setChanging(changing === step ? null : step)}
+                    >
+                      Change
+                    </button>
+                  )
+                ) : here ? null : (
                   <button type="button" className="press" onClick={() => setOpen(step)} aria-label={`Go to: ${TITLES[step]}`}>
                     Go to it
                   </button>
                 )}
               </div>
+              {done && changing === step ? <ChangeDone step={step} first={first} onDone={() => setChanging(null)} /> : null}
               {here && !done ? (
                 <div className="pl-10 max-sm:pl-0">
                   <p className="max-w-[640px]">{WHY[step]}</p>

@@ -4,7 +4,7 @@ import type { First } from "@/server/workshops/onboarding";
 import { isDone, nextStep, STEPS, specOf, suggestionFor } from "./model";
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
-const blank: First = { scale: null, thermometer: null, wax: null, vessel: null, fragrance: null, wick: null, formula: null, started: false };
+const blank: First = { scale: null, thermometer: null, wax: null, vessel: null, fragrance: null, wick: null, formula: null, product: null, started: false };
 const wax = (family: string, maxLoadPpm: number | null = null) => ({ id: id(1), name: "wax", family, maxLoadPpm }) as unknown as First["wax"];
 const oil = (kind: string, maxLoadPpm: number | null = null) =>
   ({ id: id(2), name: "oil", kind, maxLoadPpm, flashPoint: null }) as unknown as First["fragrance"];
@@ -20,6 +20,11 @@ describe("the guided first batch", () => {
     expect(nextStep({ ...tooled, fragrance: oil("fragrance") })).toBe("wax");
     expect(nextStep({ ...tooled, wax: wax("soy"), fragrance: oil("fragrance") })).toBe("jar");
     expect(STEPS.filter((step) => isDone(step, blank))).toEqual([]);
+    // The formula's step makes the product too; a workshop that began a batch without one is not sent back.
+    const formula = { id: id(5), name: "formula" };
+    expect(isDone("formula", { ...blank, formula })).toBe(false);
+    expect(isDone("formula", { ...blank, formula, product: { id: id(6), name: "product" } })).toBe(true);
+    expect(isDone("formula", { ...blank, formula, started: true })).toBe(true);
   });
 
   it.each(STARTERS)("begins $family within what it takes, worked in a way that suits it", ({ family, maxLoadPpm, loadPpm, leastCureSeconds, cureSeconds }) => {

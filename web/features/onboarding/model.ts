@@ -11,7 +11,7 @@ export const TITLES: Record<Step, string> = {
   jar: "One jar, and what it holds",
   oil: "One scent",
   wick: "One wick",
-  formula: "What goes into a jar",
+  formula: "What goes into a jar, and what it is sold as",
   batch: "Three jars",
 };
 
@@ -29,7 +29,8 @@ export function isDone(step: Step, first: First): boolean {
     case "wick":
       return first.wick !== null;
     case "formula":
-      return first.formula !== null;
+      // A batch that was started without a product needs none any more.
+      return first.formula !== null && (first.product !== null || first.started);
     case "batch":
       return first.started;
   }

@@ -22,6 +22,7 @@ import { Field, type FieldRule, named, orNothing, useFields } from "@/forms/fiel
 import { percentRule, waterRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
 import { saveFormula } from "@/server/formulas/formula-save";
+import { saveProduct } from "@/server/products/commands";
 import type { First } from "@/server/workshops/onboarding";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
@@ -31,6 +32,9 @@ import { specOf, suggestionFor } from "./model";
 
 type Rules = Record<string, FieldRule<unknown>>;
 const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
+
+/** What came of saving a step. */
+type Saved = { ok: true } | { ok: false; message: string; fields: Record<string, string[]> };
 
 /** One step's form: its fields, its one button, and what the server says. */
 function StepForm({
@@ -43,7 +47,7 @@ function StepForm({
   children: (fields: ReturnType<typeof useFields<Rules>>) => ReactNode;
   button: string;
   /** Does it; gives what stands in the way. */
-  onSave: (values: Record<string, unknown>) => Promise<{ ok: true } | { ok: false; message: string; fields: Record<string, string[]> }>;
+  onSave: (values: Record<string, unknown>) => Promise<Saved>;
 }) {
   const fields = useFields(rules);
   const router = useRouter();
@@ -74,7 +78,7 @@ function StepForm({
   );
 }
 
-export type Put = (kind: string, values: Record<string, unknown>) => Promise<{ ok: true } | { ok: false; message: string; fields: Record<string, string[]> }>;
+export type Put = (kind: string, values: Record<string, unknown>) => Promise<Saved>;
 
 export function Tools({ first, put }: { first: First; put: Put }) {
   const units = useUnits();
@@ -358,27 +362,54 @@ export function Wick({ first, put }: { first: First; put: Put }) {
   );
 }
 
+/** The formula, and the product that is made by it: both are named already, and its price can wait. */
 export function Formula({ first }: { first: First }) {
   const units = useUnits();
   const place = useWorkshop();
   const [freshId] = useState(() => v7());
+  const [productId] = useState(() => v7());
   const { process, loadPpm: load } = useMemo(() => suggestionFor(first, units.temperature), [first, units.temperature]);
   const rules = useMemo(
     (): Rules => ({
       name: named("the formula", `${first.fragrance?.name ?? ""} in ${first.wax?.name ?? ""}`.slice(0, 120)) as FieldRule<unknown>,
+      product: named("the product", `${first.fragrance?.name ?? ""}, ${first.vessel?.name ?? ""}`.slice(0, 120)) as FieldRule<unknown>,
       load: { initial: String(load / 10_000), parse: (text) => parseLoad(text, "wax"), echo: (ppm) => units.percent(ppm as number, 4) },
     }),
-    [first.fragrance?.name, first.wax?.name, load, units],
+    [first.fragrance?.name, first.wax?.name, first.vessel?.name, load, units],
   );
+  const saveProductOf = async (formulaId: string, name: unknown): Promise<Saved> => {
+    if (!first.vessel || first.product) return { ok: true };
+    const out = await callAction(
+      saveProduct(place, {
+        id: productId,
+        expectedVersion: null,
+        name,
+        formulaId,
+        container: "vessel",
+        containerId: first.vessel.id,
+        wickId: first.wick?.id ?? null,
+        wicks: 1,
+        price: null,
+        soldBy: "piece",
+        pack: 1,
+        packCost: null,
+        handsSeconds: null,
+        heatSeconds: null,
+      }),
+    );
+    return out.ok ? { ok: true } : { ok: false, message: out.message, fields: out.fields.name ? { product: out.fields.name } : {} };
+  };
   return (
     <StepForm
       rules={rules}
-      button="Make the formula"
-      onSave={async ({ name, load: wanted }) => {
+      button="Save formula and product"
+      onSave={async ({ name, product, load: wanted }) => {
+        if (first.formula) return saveProductOf(first.formula.id, product);
         const spec = specOf(first, wanted as number, units.temperature);
         if (!spec) return { ok: false, message: "A wax and a scent come first.", fields: {} };
         const out = await callAction(saveFormula(place, { id: null, freshId, expectedVersion: null, name, spec }));
-        return out.ok ? { ok: true } : { ...out, fields: { ...out.fields, ...(out.fields.fragrance ? { load: out.fields.fragrance } : {}) } };
+        if (!out.ok) return { ok: false, message: out.message, fields: { ...out.fields, ...(out.fields.fragrance ? { load: out.fields.fragrance } : {}) } };
+        return saveProductOf(out.value.id, product);
       }}
     >
       {(fields) => {
@@ -386,7 +417,14 @@ export function Formula({ first }: { first: First }) {
         return (
           <>
             <div className="grid gap-x-5 sm:grid-cols-[minmax(0,1fr)_220px]">
-              <Field label="Name" {...fields.bind("name")} />
+              <div>
+                <Field label="Name of the formula" {...fields.bind("name")} />
+                <Field
+                  label="Name of the product"
+                  {...fields.bind("product")}
+                  hint="What you sell: this formula in this jar with this wick. Its price can come later."
+                />
+              </div>
               <Field label="Fragrance" unit="% of the wax" {...fields.bind("load")} large inputMode="decimal" />
             </div>
             {ppm === undefined ? null : (

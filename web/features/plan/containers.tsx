@@ -53,45 +53,57 @@ const LineHead = memo(function LineHead({ line: { product, container }, fillMg, 
 /** How far a line is filled, and with which wicks. */
 function LineChoices({ line: { key, product, container }, wicks, fields, onLook }: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields }) {
   const name = product?.name ?? container.name;
+  const wick = wicks.find((item) => item.id === fields.text(`wick:${key}`))?.name ?? "no wick";
+  const said = [
+    container.container === "vessel" ? fields.text(`part:${key}`) : "",
+    wick,
+    fields.text(`wick:${key}`) && fields.text(`wicks:${key}`) !== "1" ? `${fields.text(`wicks:${key}`)} each` : "",
+  ];
   return (
-    <div className="col-span-full -mt-2 flex flex-wrap items-start justify-end gap-2">
-      {container.container === "vessel" ? (
-        <select
-          aria-label={`How far ${name} is filled`}
-          className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
-          value={fields.text(`part:${key}`)}
-          onChange={(event) => fields.set(`part:${key}`, event.target.value)}
-        >
-          {PARTS.map((part) => (
-            <option key={part}>{part}</option>
-          ))}
-        </select>
-      ) : null}
-      <div className="w-[230px]">
-        <Chooser
-          quiet
-          label={`Wick of ${name}`}
-          value={fields.text(`wick:${key}`)}
-          options={[{ value: "", name: "no wick" }, ...wicks.map((wick) => ({ value: wick.id, name: wick.name, note: wick.kind }))]}
-          onLook={onLook}
-          onValue={(value) => fields.set(`wick:${key}`, value)}
-        />
+    <details className="col-span-full -mt-1 text-[15px]">
+      <summary className="flex min-h-[32px] cursor-pointer items-center gap-2">
+        <span className="text-soft">{said.filter(Boolean).join(", ")}</span>
+        <span className="underline">Change</span>
+      </summary>
+      <div className="grid grid-cols-[minmax(0,auto)_minmax(0,1fr)_auto] items-start gap-2 pt-1">
+        {container.container === "vessel" ? (
+          <select
+            aria-label={`How far ${name} is filled`}
+            className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
+            value={fields.text(`part:${key}`)}
+            onChange={(event) => fields.set(`part:${key}`, event.target.value)}
+          >
+            {PARTS.map((part) => (
+              <option key={part}>{part}</option>
+            ))}
+          </select>
+        ) : null}
+        <div className={container.container === "vessel" ? "" : "col-span-2"}>
+          <Chooser
+            quiet
+            label={`Wick of ${name}`}
+            value={fields.text(`wick:${key}`)}
+            options={[{ value: "", name: "no wick" }, ...wicks.map((wick) => ({ value: wick.id, name: wick.name, note: wick.kind }))]}
+            onLook={onLook}
+            onValue={(value) => fields.set(`wick:${key}`, value)}
+          />
+        </div>
+        {fields.text(`wick:${key}`) ? (
+          <select
+            aria-label={`Wicks in one ${name}`}
+            className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
+            value={fields.text(`wicks:${key}`)}
+            onChange={(event) => fields.set(`wicks:${key}`, event.target.value)}
+          >
+            {[1, 2, 3].map((n) => (
+              <option key={n} value={n}>
+                {n} each
+              </option>
+            ))}
+          </select>
+        ) : null}
       </div>
-      {fields.text(`wick:${key}`) ? (
-        <select
-          aria-label={`Wicks in one ${name}`}
-          className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
-          value={fields.text(`wicks:${key}`)}
-          onChange={(event) => fields.set(`wicks:${key}`, event.target.value)}
-        >
-          {[1, 2, 3].map((n) => (
-            <option key={n} value={n}>
-              {n} each
-            </option>
-          ))}
-        </select>
-      ) : null}
-    </div>
+    </details>
   );
 }
 
@@ -104,6 +116,7 @@ export function ContainerCounts({
   fields,
   scale,
   onLook,
+  onEnter,
 }: {
   lines: readonly Line[];
   /** What goes into one piece, as it is worked out, by the line's key. */
@@ -113,12 +126,19 @@ export function ContainerCounts({
   fields: LineFields;
   scale: number;
   onLook: () => void;
+  /** Enter in a count goes on to the amounts. */
+  onEnter: () => void;
 }) {
   return (
-    <ul>
-      {lines.map((line) => (
+    <ul
+      onKeyDown={(event) => {
+        if (event.key === "Enter" && event.target instanceof HTMLInputElement && event.target.name.startsWith("count:")) onEnter();
+      }}
+    >
+      {lines.map((line, index) => (
         <li
           key={line.key}
+          data-next-step={picked.size === 0 && index === 0 ? true : undefined}
           className="grid grid-cols-[100px_minmax(0,1fr)_84px] items-end gap-3 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_96px]"
         >
           <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />

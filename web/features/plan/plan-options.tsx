@@ -1,6 +1,7 @@
 "use client";
 
 import { fillOf, innerOf } from "@hearth/core";
+import { useState } from "react";
 import { Field } from "@/forms/fields";
 import { useUnits } from "@/ui/units";
 import { FromWeight } from "./from-weight";
@@ -14,56 +15,63 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
     { value: "", label: `automatic: ${suited}` },
     ...scales.map((scale) => ({ value: scale.id ?? "", label: `${scale.name} (${units.resolution(scale)})` })),
   ];
+  const [open, setOpen] = useState(from !== "vessels");
+  const isNeeded = from !== "vessels" || fault?.field === "pitcher_capacity_g" || ["stays", "pitcher", "startedAt"].some((name) => fields.text(name) !== "");
   return (
-    <div className="mt-3 grid grid-cols-2 gap-x-4 gap-y-1">
-      <Field
-        label="Extra"
-        unit="%"
-        {...fields.bind("spare")}
-        inputMode="decimal"
-        hint={from === "vessels" ? "For the pitcher and the top-up." : "Not added to a weight."}
-      />
-      {pots > 1 ? (
-        <span />
-      ) : (
+    <>
+      <div className="mt-3 max-w-[220px]">
         <Field
-          label="Work from"
-          {...fields.bind("from")}
-          options={[
-            { value: "vessels", label: "number of jars" },
-            { value: "wax", label: "a weight of wax" },
-            { value: "total", label: "a total" },
-          ]}
-        />
-      )}
-      {from === "vessels" ? null : (
-        <Field label={from === "wax" ? "Weight of wax" : "Total weight"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
-      )}
-      {scales.length > 0 ? (
-        <>
-          <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "automatic")} />
-          <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "automatic")} />
-        </>
-      ) : null}
-      {from === "vessels" ? (
-        <Field
-          label="Left in each pitcher"
-          unit={units.mass}
-          {...fields.bind("stays")}
+          label="Extra"
+          unit="%"
+          {...fields.bind("spare")}
           inputMode="decimal"
-          hint="On its wall and the spoon, besides the extra."
+          hint={from === "vessels" ? "For the pitcher and the top-up." : "Not added to a weight."}
         />
-      ) : null}
-      <Field
-        label="A pitcher holds"
-        unit={units.mass}
-        {...fields.bind("pitcher")}
-        {...(fault?.field === "pitcher_capacity_g" ? { error: fault.message } : {})}
-        inputMode="decimal"
-        hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
-      />
-      <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
-    </div>
+      </div>
+      <details className="mt-1" open={open || isNeeded} onToggle={(event) => setOpen(event.currentTarget.open)}>
+        <summary className="min-h-[36px] cursor-pointer font-semibold">More options</summary>
+        <div className="grid grid-cols-2 gap-x-4 gap-y-1">
+          {pots > 1 ? null : (
+            <Field
+              label="Work from"
+              {...fields.bind("from")}
+              options={[
+                { value: "vessels", label: "number of jars" },
+                { value: "wax", label: "a weight of wax" },
+                { value: "total", label: "a total" },
+              ]}
+            />
+          )}
+          {from === "vessels" ? null : (
+            <Field label={from === "wax" ? "Weight of wax" : "Total weight"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
+          )}
+          {scales.length > 0 ? (
+            <>
+              <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "automatic")} />
+              <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "automatic")} />
+            </>
+          ) : null}
+          {from === "vessels" ? (
+            <Field
+              label="Left in each pitcher"
+              unit={units.mass}
+              {...fields.bind("stays")}
+              inputMode="decimal"
+              hint="On its wall and the spoon, besides the extra."
+            />
+          ) : null}
+          <Field
+            label="A pitcher holds"
+            unit={units.mass}
+            {...fields.bind("pitcher")}
+            {...(fault?.field === "pitcher_capacity_g" ? { error: fault.message } : {})}
+            inputMode="decimal"
+            hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
+          />
+          <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
+        </div>
+      </details>
+    </>
   );
 }
 

@@ -8,6 +8,9 @@ import { costsOf } from "./model";
 import { ToWeigh } from "./to-weigh";
 import { type PlannerState, useBegin } from "./use-planner";
 
+/** The id of the button that starts the batch, for what goes to it. */
+export const START_BUTTON = "start-batch";
+
 /** What is drawn again only where what is to be weighed changes. */
 const Weights = memo(ToWeigh);
 
@@ -19,7 +22,20 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
   const stopped = busy || reading || !chosen || gel.some((gelFault) => gelFault.weight === "stop") || scales.length === 0;
   return (
     <section className="sheet self-start xl:sticky xl:top-3 xl:max-h-[calc(100vh-24px)] xl:overflow-auto" aria-live="polite">
-      <h2>Weigh out</h2>
+      <div className="flex flex-wrap items-center justify-between gap-x-4">
+        <h2>Weigh out</h2>
+        <button
+          id={START_BUTTON}
+          type="button"
+          className="act"
+          data-next-step={picked.length > 0 ? true : undefined}
+          disabled={stopped}
+          onClick={() => begin("batch")}
+        >
+          {busy ? "Starting" : "Start the batch"}
+        </button>
+      </div>
+      <FormMessage className="mt-2">{said}</FormMessage>
       {worked?.ok ? (
         <Weights
           planned={worked.planned}
@@ -38,11 +54,7 @@ export function PlanWeights({ plan, products, rates }: { plan: PlannerState; pro
               : "Choose a formula, then how many of each."}
         </p>
       )}
-      <FormMessage className="mt-3">{said}</FormMessage>
-      <button type="button" className="act mt-4 w-full" data-next-step disabled={stopped} onClick={() => begin("batch")}>
-        {busy ? "Starting" : "Start the batch"}
-      </button>
-      <button type="button" className="press mt-2 w-full" disabled={stopped} onClick={() => begin("rehearsal")}>
+      <button type="button" className="press mt-4 w-full" disabled={stopped} onClick={() => begin("rehearsal")}>
         Practice first with a simulated pot
       </button>
     </section>

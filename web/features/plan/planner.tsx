@@ -13,7 +13,7 @@ import { ContainerCounts } from "./containers";
 import { InSight } from "./in-sight";
 import { PlanMargin } from "./plan-margin";
 import { PlanFromWeight, PlanOptions } from "./plan-options";
-import { PlanWeights } from "./plan-weights";
+import { PlanWeights, START_BUTTON } from "./plan-weights";
 import { type PlannerProps, type PlannerState, usePlanner } from "./use-planner";
 
 /** What has to be there before anything can be planned. */
@@ -35,9 +35,9 @@ function Missing({ title, href, label, children }: { title: string; href: string
 }
 
 /** What is made, by which formula and process, how many of which, and with what options. */
-function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerProps["names"]; onAdd: (name: string) => void }) {
+function PlanForm({ plan, onAdd }: { plan: PlannerState; onAdd: (name: string) => void }) {
   const units = useUnits();
-  const { known, chosen, others, choices, choice, lines, containers, picked, fields } = plan;
+  const { known, lines, containers, picked, fields } = plan;
   const scale = useMemo(
     () =>
       commonScale(
@@ -58,18 +58,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
   );
   return (
     <section className="sheet">
-      <ChooseMade
-        formulas={known.whole?.formulas ?? names}
-        chosen={chosen}
-        others={others}
-        choices={choices}
-        choice={choice}
-        onLook={known.look}
-        onFormula={(id) => plan.choose([id])}
-        onOther={(at, id) => plan.choose([chosen?.id ?? "", ...others.map((formula, index) => (index === at ? id : (formula?.id ?? "")))])}
-        onChoice={plan.setChoice}
-      />
-      <h2 className="mt-4">Jars to fill</h2>
+      <h2>Jars to fill</h2>
       {plan.reading ? (
         <p role="status" className="text-soft">
           Reading the formula
@@ -83,6 +72,7 @@ function PlanForm({ plan, names, onAdd }: { plan: PlannerState; names: PlannerPr
         fields={fields}
         scale={scale}
         onLook={known.look}
+        onEnter={() => document.getElementById(START_BUTTON)?.focus()}
       />
       <div className="mt-3">
         <Chooser
@@ -151,8 +141,25 @@ export function Planner(props: PlannerProps) {
       }
     >
       {/* Enter in a count starts nothing: starting is its own button. */}
-      <form ref={fields.form} className="grid grid-cols-1 gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]" onSubmit={(event) => event.preventDefault()}>
-        <PlanForm plan={plan} names={props.names} onAdd={setAdding} />
+      <form
+        ref={fields.form}
+        className="grid grid-cols-1 gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
+        onSubmit={(event) => event.preventDefault()}
+      >
+        <div className="sheet xl:col-span-2">
+          <ChooseMade
+            formulas={known.whole?.formulas ?? props.names}
+            chosen={chosen}
+            others={plan.others}
+            choices={plan.choices}
+            choice={plan.choice}
+            onLook={known.look}
+            onFormula={(id) => plan.choose([id])}
+            onOther={(at, id) => plan.choose([chosen?.id ?? "", ...plan.others.map((formula, index) => (index === at ? id : (formula?.id ?? "")))])}
+            onChoice={plan.setChoice}
+          />
+        </div>
+        <PlanForm plan={plan} onAdd={setAdding} />
         <PlanWeights plan={plan} products={props.products} rates={props.rates} />
       </form>
       {adding === null ? null : (

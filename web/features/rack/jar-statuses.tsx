@@ -55,7 +55,7 @@ export function Fates({ batch }: { batch: Batch }) {
           return (
             <li key={line.key} className="border-b border-line py-2">
               <span className="font-semibold">
-                {filled} {line.name}:
+                {filled} × {line.name}:
               </span>{" "}
               {JAR_STATUSES.filter((name) => counts[name] > 0).map((name, index) => (
                 <span key={name}>

@@ -142,7 +142,7 @@ export function OutNow({ order, state, onSaid }: { order: Order; state: OrderSho
   return (
     <section aria-label="Out">
       <div className="flex flex-wrap items-end justify-between gap-3 border-b-[3px] border-ink pb-1">
-        <h2>{state.isClosed ? "Result" : "At market"}</h2>
+        <h2>{state.isClosed ? "Result" : what === "order" ? "Shipped" : "At market"}</h2>
         {state.out > 0 && !state.isClosed ? (
           <span className="flex gap-2">
             <button type="button" className={isNext ? "act" : "press"} {...(isNext ? { "data-next-step": "" } : {})} onClick={() => all("sold")}>

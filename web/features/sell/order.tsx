@@ -169,6 +169,7 @@ export function OrderView(props: OrderViewProps) {
   useKeys([{ key: "u", does: "delete the last entry", run: () => void order.undo() }]);
   const shown = orderState(plan, state, lines, { ...props, read: props.order.state }, units.isoDay(order.now));
   const { going, shortage, money, isClosed, next } = shown;
+  const hasToDo = !isClosed && going.length + shortage.length > 0;
   const commands = useOrderCommands(order, shown, props.sellables, setSaid);
   const close = () => setSaid(order.enter({ kind: "closed", payload: {} }));
   const wanted = state.wantedOn ? `${what === "order" ? "wanted by " : ""}${units.onDay(state.wantedOn)}` : "";
@@ -193,10 +194,18 @@ export function OrderView(props: OrderViewProps) {
           <span className="figure text-[40px]">{units.money(money)}</span> <span className="text-soft">taken</span>
         </p>
       ) : null}
-      {going.length > 0 && !isClosed ? <ToTakeOut order={order} going={going} there={props.there} /> : null}
-      {shortage.length > 0 && !isClosed ? <Short shortage={shortage} busy={commands.busy} onPlan={commands.putOnPlan} /> : null}
-      <OutNow order={order} state={shown} onSaid={setSaid} />
-      {isClosed ? null : <Change order={order} stock={shown.stock} sellables={props.sellables} onSaid={setSaid} />}
+      <div className={hasToDo ? "grid gap-x-8 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]" : ""}>
+        {hasToDo ? (
+          <div>
+            {going.length > 0 ? <ToTakeOut order={order} going={going} there={props.there} /> : null}
+            {shortage.length > 0 ? <Short shortage={shortage} busy={commands.busy} onPlan={commands.putOnPlan} /> : null}
+          </div>
+        ) : null}
+        <div>
+          <OutNow order={order} state={shown} onSaid={setSaid} />
+          {isClosed ? null : <Change order={order} stock={shown.stock} sellables={props.sellables} onSaid={setSaid} />}
+        </div>
+      </div>
       <OrderFoot order={order} next={next} onClose={close} onSaid={setSaid} />
       {what === "order" && (state.whom !== "" || state.name !== ERASED) ? <EraseCustomer orderId={order.id} onSaid={setSaid} /> : null}
       {props.notes}

@@ -12,6 +12,7 @@ import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { Picture } from "@/ui/picture";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
+import { useWidth } from "@/ui/size";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
@@ -24,36 +25,39 @@ const SPANS = [
 
 function Months({ months }: { months: { month: string; money: number; packs: number }[] }) {
   const units = useUnits();
-  const [width, height, foot] = [720, 190, 22];
+  const { ref, width } = useWidth<HTMLDivElement>(720);
+  const [height, foot] = [190, 22];
   const each = width / Math.max(1, months.length);
   const bar = each * 0.75;
   const most = max(months, (item) => item.money) || 1;
   const y = (money: number) => height - foot - (money / most) * (height - foot - 18);
-  const every = Math.ceil(months.length / 12);
+  const every = Math.ceil(48 / each);
   return (
     <Picture
       name="sales-by-month"
       heads={["month", "money", "packs"]}
       rows={months.map((month) => [month.month, month.money / 10 ** units.moneyDecimals, month.packs])}
     >
-      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label="Money taken, month by month" className="w-full max-w-[860px]">
-        {months.map((month, index) => (
-          <g key={month.month}>
-            <rect x={index * each} y={y(month.money)} width={bar} height={height - foot - y(month.money)} className="fill-ink" />
-            {index % every === 0 ? (
-              <text x={index * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
-                {month.month.slice(2)}
-              </text>
-            ) : null}
-            {months.length <= 13 ? (
-              <text x={index * each + bar / 2} y={y(month.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
-                {units.money(month.money)}
-              </text>
-            ) : null}
-          </g>
-        ))}
-        <line x1={0} x2={width} y1={height - foot} y2={height - foot} className="stroke-ink" strokeWidth={2} />
-      </svg>
+      <div ref={ref}>
+        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label="Money taken, month by month" className="block">
+          {months.map((month, index) => (
+            <g key={month.month}>
+              <rect x={index * each} y={y(month.money)} width={bar} height={height - foot - y(month.money)} className="fill-ink" />
+              {index % every === 0 ? (
+                <text x={index * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
+                  {month.month.slice(2)}
+                </text>
+              ) : null}
+              {each >= 56 ? (
+                <text x={index * each + bar / 2} y={y(month.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
+                  {units.money(month.money)}
+                </text>
+              ) : null}
+            </g>
+          ))}
+          <line x1={0} x2={width} y1={height - foot} y2={height - foot} className="stroke-ink" strokeWidth={2} />
+        </svg>
+      </div>
     </Picture>
   );
 }

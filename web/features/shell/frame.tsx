@@ -2,7 +2,7 @@
 
 import { concerns, type Role, topicsOfPage, writeDuration } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
-import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { heardRecently, markRead, subscribeToOthers } from "@/log/live";
 import { Outbox } from "@/log/outbox-strip";
 import { STILL_IN, signOutDevice } from "@/log/sign-out";
@@ -16,6 +16,7 @@ import { useLight } from "@/ui/light";
 import type { Section } from "@/ui/section";
 import { Toasts, toast } from "@/ui/toast";
 import { Ground, type Units, useClock, useNow, useUnits } from "@/ui/units";
+import { useStableCallback } from "@/ui/use-stable-callback";
 import { notice } from "@/ui/variants";
 import { Find } from "./find";
 import { Pick } from "./pick";
@@ -49,51 +50,90 @@ const BEGINS_GROUP = new Set(["/shelf", "/plan", "/burn", "/sell", "/records"]);
 
 /** The sections stand like wicks along one line of wax; the lit one is where you are. */
 function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting">) {
-  // On a narrow screen the lit section is scrolled into view.
-  const show = (link: HTMLElement | null) => link?.parentElement?.parentElement?.parentElement?.scrollTo({ left: link.offsetLeft - 60 });
+  // On a narrow screen the lit section is scrolled into view, and a mark at the edge says that the line goes on.
+  const line = useRef<HTMLElement>(null);
+  const [goesOn, setGoesOn] = useState(false);
+  const measure = useStableCallback(() => {
+    const nav = line.current;
+    if (nav) setGoesOn(nav.scrollLeft + nav.clientWidth < nav.scrollWidth - 8);
+  });
+  useEffect(() => {
+    window.addEventListener("resize", measure);
+    return () => window.removeEventListener("resize", measure);
+  }, [measure]);
   const path = usePathname();
   const lit = sections.findLast((section) => (section.path === "/" ? path === "/" : path.startsWith(section.path)))?.path;
+  useEffect(() => {
+    const link = line.current?.querySelector<HTMLElement>("[aria-current=page]");
+    line.current?.scrollTo({ left: (link?.offsetLeft ?? 0) - 60 });
+    measure();
+  }, [lit, measure]);
   return (
-    <nav aria-label="Sections" className="relative overflow-x-auto max-lg:order-last max-lg:w-full">
-      <ol className="flex min-w-max border-b-4 border-ink lg:min-w-0">
-        {sections.map((section) => {
-          const here = section.path === lit;
-          const count = waiting[section.path] ?? 0;
-          return (
-            <li key={section.path} className={`flex-auto ${BEGINS_GROUP.has(section.path) ? "border-l-2 border-line" : ""}`}>
-              <Link
-                href={section.path}
-                aria-current={here ? "page" : undefined}
-                ref={here ? show : undefined}
-                className={`group relative flex h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
-              >
-                <svg width="14" height="56" viewBox="0 0 14 56" aria-hidden="true" className="absolute bottom-0 left-1 lg:left-0 2xl:left-1">
-                  <line x1="7" x2="7" y1={here ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
-                  {here ? (
-                    <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
+    <div className="relative">
+      <nav ref={line} aria-label="Sections" className="relative overflow-x-auto" onScroll={measure}>
+        <ol className="flex min-w-max border-b-4 border-ink lg:min-w-0">
+          {sections.map((section) => {
+            const here = section.path === lit;
+            const count = waiting[section.path] ?? 0;
+            return (
+              <li key={section.path} className={`flex-auto ${BEGINS_GROUP.has(section.path) ? "border-l-2 border-line" : ""}`}>
+                <Link
+                  href={section.path}
+                  aria-current={here ? "page" : undefined}
+                  className={`group relative flex h-[44px] lg:h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+                >
+                  <svg
+                    width="14"
+                    viewBox="0 0 14 56"
+                    preserveAspectRatio="xMidYMin slice"
+                    aria-hidden="true"
+                    className="absolute bottom-0 h-[42px] lg:h-[56px] left-1 lg:left-0 2xl:left-1"
+                  >
+                    <line x1="7" x2="7" y1={here ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
+                    {here ? (
+                      <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
+                    ) : null}
+                  </svg>
+                  <span>{section.name}</span>
+                  {count > 0 ? (
+                    <span className="figure mb-[1px] bg-ink px-[6px] text-[15px] text-sheet lg:px-[4px] lg:text-[13px] 2xl:px-[6px] 2xl:text-[15px]">
+                      {count}
+                      <span className="sr-only"> waiting</span>
+                    </span>
                   ) : null}
-                </svg>
-                <span>{section.name}</span>
-                {count > 0 ? (
-                  <span className="figure mb-[1px] bg-ink px-[6px] text-[15px] text-sheet lg:px-[4px] lg:text-[13px] 2xl:px-[6px] 2xl:text-[15px]">
-                    {count}
-                    <span className="sr-only"> waiting</span>
-                  </span>
-                ) : null}
-              </Link>
-            </li>
-          );
-        })}
-      </ol>
-    </nav>
+                </Link>
+              </li>
+            );
+          })}
+        </ol>
+      </nav>
+      {goesOn ? (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-hidden="true"
+          className="absolute inset-y-0 right-0 w-11 border-b-4 border-ink bg-sheet text-[22px] font-bold"
+          onClick={() => line.current?.scrollBy({ left: line.current.clientWidth - 80 })}
+        >
+          ›
+        </button>
+      ) : null}
+    </div>
   );
+}
+
+/** Goes to the next step of the page: to what is marked as it, or to the first field within. */
+function goToNextStep(): void {
+  const next = document.querySelector<HTMLElement>("[data-next-step]:not(:disabled)");
+  const target = next?.matches("a, button, input, select, textarea") ? next : next?.querySelector<HTMLElement>("input, select, textarea, button");
+  target?.focus();
 }
 
 function SectionKeys({ sections }: Pick<FrameProps, "sections">) {
   const router = useRouter();
   useKeys([
     ...sections.map((section) => ({ key: section.key, does: `go to ${section.name}`, run: () => router.push(section.path) })),
-    { key: "n", does: "go to the next required field", run: () => document.querySelector<HTMLElement>("[data-next-step]")?.focus() },
+    { key: "n", does: "go to the next required field", run: goToNextStep },
   ]);
   return null;
 }
@@ -273,9 +313,9 @@ export function Frame(props: FrameProps) {
             <a href="#work" className="press sr-only focus:not-sr-only focus:absolute focus:z-50">
               Skip to the content
             </a>
-            <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet lg:gap-x-4 px-4 pt-2 sm:px-8 lg:flex-nowrap">
-              <div className="pb-2 max-lg:min-w-0 max-lg:flex-1">
-                <div className="figure text-[21px] leading-none">Hearth Jar</div>
+            <header className="unprinted flex flex-wrap items-end gap-x-3 bg-sheet px-4 sm:px-8 lg:flex-nowrap lg:gap-x-4 lg:pt-2">
+              <div className="max-lg:min-w-0 max-lg:flex-1 lg:pb-2">
+                <div className="figure text-[21px] leading-none max-lg:hidden">Hearth Jar</div>
                 <Pick
                   label="Workshop"
                   className="-ml-1 min-h-[44px] max-w-full px-1 text-[14px] text-soft lg:min-h-[28px] lg:max-w-[210px]"
@@ -297,7 +337,7 @@ export function Frame(props: FrameProps) {
               <div className="min-w-0 flex-1 max-lg:order-last max-lg:basis-full">
                 <WickLine sections={props.sections} waiting={props.waiting} />
               </div>
-              <div className="flex items-center gap-2 pb-2 max-lg:ml-auto">
+              <div className="flex items-center gap-2 max-lg:ml-auto lg:pb-2">
                 <Find sections={props.sections} />
                 <Pick
                   label="Who is working"
@@ -306,10 +346,15 @@ export function Frame(props: FrameProps) {
                   options={[
                     ...people.filter((item) => props.known === "alone" || item.id === person).map((item) => ({ value: item.id, name: item.name })),
                     ...LEADS_TO[props.known],
+                    { value: "light", name: isDark ? "Light mode" : "Dark mode" },
                   ]}
                   empty="nobody yet"
                   onValue={async (value) => {
                     if (value === person) return;
+                    if (value === "light") {
+                      await chooseLight(isDark ? "day" : "evening");
+                      return router.refresh();
+                    }
                     if (value === "account") return location.assign("/account");
                     if (value === "sign-out" || value === "nobody") return void signOutDevice(value).then((left) => left || toast(STILL_IN));
                     await choosePerson(value);
@@ -317,17 +362,6 @@ export function Frame(props: FrameProps) {
                     router.refresh();
                   }}
                 />
-                <button
-                  type="button"
-                  className="min-h-[44px] border-2 border-line px-2 text-[14px] lg:min-h-[36px]"
-                  aria-pressed={isDark}
-                  onClick={async () => {
-                    await chooseLight(isDark ? "day" : "evening");
-                    router.refresh();
-                  }}
-                >
-                  {isDark ? "Light mode" : "Dark mode"}
-                </button>
               </div>
             </header>
             <SectionKeys sections={props.sections} />

@@ -26,6 +26,8 @@ interface Due {
   /** When it needs attention; null for now. */
   at: string | null;
   what: ReactNode;
+  /** The same while it is still to come. */
+  later?: ReactNode;
   action: string;
   href: string;
 }
@@ -172,10 +174,22 @@ export function Today({
       return [{ batch, at: from, what: `pot, next: ${next.name}${late ? ", longer than meant" : ""}`, action: "Go to the pot", href: `/bench/${id}` }];
     }
     if (!times) return [{ batch, at: null, what: "pot", action: "Go to the pot", href: `/bench/${id}` }];
-    if (!batch.lookedAt) return [{ batch, at: times.setAt, what: "inspect it", action: "Inspect batch", href: `/inspect/${id}` }];
+    if (!batch.lookedAt)
+      return [
+        { batch, at: times.setAt, what: "inspect it", later: "do not move it until then, then inspect it", action: "Inspect batch", href: `/inspect/${id}` },
+      ];
     if (Date.parse(times.testFrom) > Date.parse(now))
-      return [{ batch, at: times.testFrom, what: "ready to burn-test", action: "View record", href: `/records/${id}` }];
-    return [{ batch, at: times.sellFrom, what: "cured as recommended", action: "View record", href: `/records/${id}` }];
+      return [{ batch, at: times.testFrom, what: "ready to burn-test", later: "burn-test a jar from then", action: "Plan a burn trial", href: "/burn/new" }];
+    return [
+      {
+        batch,
+        at: times.sellFrom,
+        what: "fully cured: release it for sale once it is burn-tested",
+        later: "may be sold from then, once it is burn-tested",
+        action: "Open on the rack",
+        href: `/rack/${id}`,
+      },
+    ];
   });
   const reached = (item: Due) => item.at === null || Date.parse(item.at) <= Date.parse(now);
   const order = (a: Due, b: Due) => Date.parse(a.at ?? "1970-01-01") - Date.parse(b.at ?? "1970-01-01");
@@ -186,14 +200,14 @@ export function Today({
     <BatchRow
       key={item.batch.id}
       batch={item.batch}
-      href={reached(item) ? item.href : `/records/${item.batch.id}`}
+      href={reached(item) ? item.href : `/rack/${item.batch.id}`}
       instruments={instruments}
       first={first && index === 0}
-      action={reached(item) ? item.action : "View record"}
+      action={reached(item) ? item.action : "Open on the rack"}
       what={
         <>
           {item.at === null ? "" : `${units.dayClock(item.at)} · `}
-          {item.what}
+          {reached(item) ? item.what : (item.later ?? item.what)}
           {item.at !== null && !reached(item) ? <span className="font-normal text-soft"> {units.away(item.at, now)}</span> : null}
         </>
       }

@@ -2,6 +2,7 @@ import { and, desc, eq } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas } from "@/data/tables/formula";
+import { products } from "@/data/tables/product";
 import { fragrances, instruments, vessels, waxes, wicks } from "@/data/tables/shelf";
 import type { ThingTable } from "@/server/inventory/tables";
 
@@ -16,7 +17,7 @@ export async function readFirst(db: Database, workshopId: string) {
       .limit(1);
     return row ?? null;
   };
-  const [tools, wax, vessel, fragrance, wick, formula, batch] = await Promise.all([
+  const [tools, wax, vessel, fragrance, wick, formula, product, batch] = await Promise.all([
     db
       .select()
       .from(instruments)
@@ -27,6 +28,7 @@ export async function readFirst(db: Database, workshopId: string) {
     newest(fragrances),
     newest(wicks),
     newest(formulas),
+    newest(products),
     db.select({ id: batches.id }).from(batches).where(eq(batches.workshopId, workshopId)).limit(1),
   ]);
   return {
@@ -37,6 +39,7 @@ export async function readFirst(db: Database, workshopId: string) {
     fragrance,
     wick,
     formula: formula && { id: formula.id, name: formula.name },
+    product: product && { id: product.id, name: product.name },
     started: batch.length > 0,
   };
 }

@@ -40,6 +40,16 @@ function useDigits(form: React.RefObject<HTMLFormElement | null>): void {
   });
 }
 
+/** The first weight of a batch has the focus at once, where there is a keyboard: on a phone the keys would cover what is asked. Later digits find the field by themselves. */
+function useFirstField(form: React.RefObject<HTMLFormElement | null>, isFirst: boolean): void {
+  useEffect(() => {
+    if (!isFirst) return;
+    const field = form.current?.elements.namedItem("value");
+    const isFree = document.activeElement === document.body || document.activeElement === null;
+    if (isFree && field instanceof HTMLInputElement && window.matchMedia("(pointer: fine)").matches) field.focus({ preventScroll: true });
+  }, [form, isFirst]);
+}
+
 const FIELD_OF: Record<string, string> = { happenedAt: "at", mg: "value", n: "value", shown: "value", seconds: "value", instrumentId: "tool" };
 
 /** One number, one instrument, one key: how most steps are recorded. What is odd is asked, not forbidden; a refusal returns what was typed. */
@@ -60,6 +70,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
   const [said, setSaid] = useState("");
   const [asked, setAsked] = useState("");
   useDigits(fields.form);
+  useFirstField(fields.form, batch.last === null && batch.events.length <= 1);
   const tool = tools.find((tool) => tool.id === fields.text("tool"));
 
   const { onTool } = props;
@@ -99,7 +110,9 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
       }}
     >
       {children?.({ tool, fill: (text) => fields.fill({ value: text }) })}
-      <div className="mt-2 grid grid-cols-[minmax(0,210px)_auto] items-start gap-x-4 max-sm:grid-cols-1">
+      <div
+        className={`mt-2 grid grid-cols-1 items-start gap-x-3 sm:grid-cols-[minmax(0,190px)_auto] ${tools.length > 0 ? "xl:grid-cols-[minmax(0,175px)_auto_minmax(0,1fr)_84px]" : "xl:grid-cols-[minmax(0,190px)_auto_120px]"}`}
+      >
         {label ? <Field label={label} {...fields.bind("value")} large inputMode="decimal" {...(unit ? { unit } : {})} /> : null}
         <button
           type="submit"
@@ -108,7 +121,9 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
         >
           {button}
         </button>
-        <div className="grid grid-cols-[minmax(0,1fr)_120px] gap-x-4 sm:col-span-2 sm:max-w-[440px]">
+        <div
+          className={`grid gap-x-3 ${tools.length > 0 ? "grid-cols-[minmax(0,1fr)_120px] sm:col-span-2 sm:max-w-[440px] xl:max-w-none xl:grid-cols-[minmax(0,1fr)_84px]" : "grid-cols-1 max-w-[160px]"}`}
+        >
           {tools.length > 0 ? (
             <Field
               label={props.toolLabel ?? "Instrument"}

@@ -28,7 +28,7 @@ export function Reading({ prompt, batch, instruments, button }: StepProps & { bu
   const text = prompt.range ? units.range(prompt.range) : "";
   return (
     <>
-      <div>
+      <div className="whitespace-nowrap">
         <span className={HUGE}>{text.slice(0, -3)}</span>
         <span className="figure text-[34px]"> {text.slice(-2)}</span>
       </div>

@@ -14,4 +14,4 @@ export interface StepView {
   View: ComponentType<StepProps>;
 }
 
-export const HUGE = "figure text-[clamp(60px,8vw,104px)] leading-[0.9]";
+export const HUGE = "figure text-[clamp(52px,8vw,104px)] leading-[0.9]";
