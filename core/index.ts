@@ -103,6 +103,7 @@ export * from "./product/four-ways";
 export * from "./product/named-lines";
 export * from "./product/parts";
 export * from "./product/product";
+export * from "./product/quick-vessel";
 export * from "./product/schema";
 export * from "./product/section";
 export * from "./product/tested";

@@ -170,6 +170,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
     lowCount,
     remarks,
+    field("sizeEstimated", "Size is estimated", "size_estimated", { is: "yes" }, { first: "no", hint: "Set it to no once you have measured it." }),
   ],
   mold: [
     name,

@@ -64,7 +64,15 @@ function fieldSchema(field: ShelfField): z.ZodType {
 }
 
 /** What a row holds where a program, or a file, says nothing of a field that must have a value. */
-const FALLBACK: Record<string, unknown> = { state: "for sale", shape: "straight", headspaceUm: 10_000, waterTo: "line", wicks: 1, soldByWeight: false };
+const FALLBACK: Record<string, unknown> = {
+  state: "for sale",
+  shape: "straight",
+  headspaceUm: 10_000,
+  waterTo: "line",
+  wicks: 1,
+  soldByWeight: false,
+  sizeEstimated: false,
+};
 
 /** Returns the schema of one kind's values. */
 export const shelfValues = (kind: ShelfKind): z.ZodType<Record<string, unknown>> =>

@@ -2,6 +2,8 @@
 
 import type { ShelfKind } from "@hearth/core";
 import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { QuickVessel } from "./quick-vessel";
 import { ShelfForm } from "./shelf-form";
 
 export interface AddProps {
@@ -15,6 +17,7 @@ export interface AddProps {
 
 /** Puts something on the shelf beside the form that needs it, and gives it back to that form. */
 export function AddSheet(props: AddProps) {
+  const [isQuick, setQuick] = useState(props.kind === "vessel");
   const article = /^[aeiou]/.test(props.kind) ? "an" : "a";
   return (
     <Dialog.Root open modal={false} onOpenChange={(open) => !open && props.onDone()}>
@@ -28,7 +31,11 @@ export function AddSheet(props: AddProps) {
             Add {article} {props.kind}
           </Dialog.Title>
           <Dialog.Description className="mb-3 text-[15px] text-soft">It is added to the shelf and chosen in your form.</Dialog.Description>
-          <ShelfForm kind={props.kind} row={null} name={props.name} waxes={props.waxes} onDone={props.onDone} onMade={props.onMade} />
+          {isQuick ? (
+            <QuickVessel name={props.name} onMade={props.onMade} onDone={props.onDone} onWhole={() => setQuick(false)} />
+          ) : (
+            <ShelfForm kind={props.kind} row={null} name={props.name} waxes={props.waxes} onDone={props.onDone} onMade={props.onMade} />
+          )}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

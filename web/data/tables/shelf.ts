@@ -130,6 +130,8 @@ export const vessels = pgTable(
     wicks: integer("wicks").notNull().default(1),
     low: low(),
     remarks: remarks(),
+    /** Whether its inner measures follow from its volume: nobody measured it yet. */
+    sizeEstimated: boolean("size_estimated").notNull().default(false),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("vessel", table)],
 );

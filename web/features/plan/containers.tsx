@@ -40,6 +40,7 @@ const LineHead = memo(function LineHead({ line: { product, container }, fillMg, 
           ) : null}
         </div>
         <span className="figure text-[20px]">{units.g(fillMg)}</span> <span className="text-soft">each{product ? `, ${container.name}` : ""}</span>
+        {container.sizeEstimated ? <div className="text-[14px] text-soft">size estimated: measure it, then choose its wick</div> : null}
         {product?.wickId && product.wickTest !== "tested" ? (
           <div className={`text-[14px] ${product.wickTest === "failed" ? "font-semibold text-safety" : "text-soft"}`}>
             {product.wickTest === "failed" ? "⚠ its wick failed" : "burn test due"}

@@ -1,5 +1,7 @@
 "use client";
 
+import { useState } from "react";
+import { AddBeside } from "@/catalogue/add-beside";
 import { VolumeNote } from "@/forms/amount";
 import { Chooser } from "@/forms/chooser";
 import { Field } from "@/forms/fields";
@@ -65,6 +67,7 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
 /** A formula and a vessel of a line that is no product yet. */
 function FormulaInVessel({ line, index, fill: { formulas, known, containers, change, need } }: { line: FillLine; index: number; fill: FillState }) {
   const units = useUnits();
+  const [adding, setAdding] = useState<string | null>(null);
   const { stocks, lately } = known;
   return (
     <div className="min-w-0 max-md:col-span-2">
@@ -88,7 +91,21 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
         }))}
         onLook={known.look}
         onValue={(id) => change(line.key, { container: id })}
+        add={{ label: "a new vessel", run: setAdding }}
       />
+      {adding === null ? null : (
+        <AddBeside
+          kind="vessel"
+          name={adding}
+          waxes={known.shelf.waxes}
+          onDone={() => setAdding(null)}
+          onMade={async (id) => {
+            await known.again();
+            change(line.key, { container: id });
+            setAdding(null);
+          }}
+        />
+      )}
     </div>
   );
 }

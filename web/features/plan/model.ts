@@ -55,7 +55,7 @@ export function linesOf(containers: readonly PlannedContainer[], products: reado
 }
 
 /** A container that can be filled: a vessel, or a mold. */
-export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string };
+export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string; sizeEstimated?: boolean };
 
 /** Returns what stands on the shelf to be filled: vessels for sale, test candles, then molds. */
 export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
@@ -85,7 +85,8 @@ export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessel
 
 /** Returns the wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
-  if (container.state === "melt tray" || container.state === "silicone mold") return null;
+  // Of a size that nobody measured no wick follows.
+  if (container.state === "melt tray" || container.state === "silicone mold" || container.sizeEstimated) return null;
   const inUse = wicks.filter((wick) => !wick.archived);
   return suitedWicks(inUse, Math.min(container.innerTopUm, container.innerBottomUm), family)[0] ?? null;
 }

@@ -146,8 +146,10 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const drawn = containerOf(shelf, { container, containerId });
   const family = shelf.waxes.find((wax) => wax.id === spec?.waxes[0]?.id)?.family ?? "";
   const mold = shelf.molds.find((mold) => mold.id === containerId);
+  // Of a size that nobody measured no wick follows.
+  const isEstimated = shelf.vessels.find((vessel) => vessel.id === containerId)?.sizeEstimated ?? false;
   const wickless = mold?.kind === "melt tray" || mold?.kind === "silicone mold";
-  const suited = drawn && !wickless ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
+  const suited = drawn && !wickless && !isEstimated ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
   const chosenWick = wickId ?? suited[0]?.id ?? "";
   const now: Omit<Product, "formulaName"> = {
     id: product?.id ?? freshId,

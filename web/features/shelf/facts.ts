@@ -78,6 +78,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         `${units.g(working)} fill weight${working === stated ? "" : ` (${units.g(stated)} stated)`}`,
         t(row, "material"),
         row.soldByWeight === true && "sold by weight: never filled below the net weight",
+        row.sizeEstimated === true && "size estimated: measure it",
       );
     }
     case "mold":

@@ -1,0 +1,1 @@
+ALTER TABLE "vessel" ADD COLUMN "size_estimated" boolean DEFAULT false NOT NULL;
