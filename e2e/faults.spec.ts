@@ -38,7 +38,7 @@ test("bad input is told at its field, and nothing typed is lost", async ({ page 
     ["NaN", "is not a percentage"],
     ["ten", "is not a percentage"],
     ["1000", "cannot be a load"],
-    ["", "Type a load in percent"],
+    ["", "Fill in “Load”."],
   ] as const) {
     await load.fill(typed);
     await page.getByRole("button", { name: "Save the formula" }).click();

@@ -150,6 +150,9 @@ interface FieldProps {
   narrow?: boolean;
 }
 
+/** An error that quotes an empty field, or asks for what it holds: the field is asked for by its name instead. */
+const ASKS_FOR_TEXT = /^(“”|Type a )/;
+
 const withoutSpaces = (text: string): string => text.replace(/\s/g, "").toLowerCase();
 
 /** Returns whether what was understood says more than the field itself does, with its unit: "= 8 %" says nothing at a field with 8 in percent. */
@@ -213,7 +216,13 @@ export const Field = memo(function Field(props: FieldProps) {
         />
       )}
       <p id={`${id}-said`} className={`mt-1 text-[14px] ${error ? "font-semibold text-hot" : "text-soft"}`} role={error ? "alert" : undefined}>
-        {error ? `▲ ${units.inUnits(error)}` : isNews(echo, value, unit) ? <span className="font-semibold text-ink">= {echo}</span> : hint}
+        {error ? (
+          `▲ ${value.trim() === "" && ASKS_FOR_TEXT.test(error) ? `Fill in “${label}”.` : units.inUnits(error)}`
+        ) : isNews(echo, value, unit) ? (
+          <span className="font-semibold text-ink">= {echo}</span>
+        ) : (
+          hint
+        )}
       </p>
     </div>
   );

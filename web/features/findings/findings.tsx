@@ -7,11 +7,11 @@ import { Link, useRouter } from "@/ui/address";
 import { formatPercentShare, formatShareRange, formatShares } from "@/ui/logged";
 import { Picture } from "@/ui/picture";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
-import { useUnits } from "@/ui/units";
+import { type Formats, useUnits } from "@/ui/units";
 import { Curve } from "./curve";
 import { FormulaSelect } from "./formula-select";
 import { PeriodPicker, periodAddress } from "./period";
-import { type LevelRate, Shares } from "./shares";
+import { type LevelRate, levelWords, Shares } from "./shares";
 import { Ways } from "./ways";
 
 interface FindingsProps {
@@ -31,23 +31,26 @@ const SAYS: Record<FoundWithWords["finding"], string> = {
   "never varied": "never varied",
 };
 
+/** Returns how often a flaw occurs at the worst and the best level: "Above the range it occurs 4 times as often as inside the range." */
+function inWords(units: Formats, levels: FoundWithWords["levels"]): string {
+  const sorted = [...levels].sort((a, b) => b.share - a.share);
+  const [worst, best] = [sorted[0], sorted.at(-1)];
+  if (!worst || !best || worst === best) return "";
+  const [high, low] = [levelWords(units, worst.level), levelWords(units, best.level)];
+  if (best.k === 0) return `It occurred with “${high}”, and never with “${low}”.`;
+  return `With “${high}” it occurred ${units.n(worst.share / best.share, worst.share / best.share < 3 ? 1 : 0)} times as often as with “${low}”.`;
+}
+
 /** In words what one factor says, never more than the numbers do. */
 function Said({ one: item }: { one: FoundWithWords }) {
   const units = useUnits();
-  const only = item.levels[0]?.level;
-  if (item.finding === "never varied")
-    return (
-      <p className="text-soft">
-        {item.levels.length === 0 ? "Not recorded yet." : `Always “${only}” so far. Vary it in two batches, with everything else the same.`}
-      </p>
-    );
   if (item.finding === "too little to tell")
     return <p className="text-soft">Fewer than three batches on one side. Pour one more each way, with everything else the same.</p>;
   const chance = (item.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((item.adjusted ?? 1) * 100, (item.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
   return (
     <p className={item.finding === "differs" ? "" : "text-soft"}>
-      {item.finding === "differs" ? "By chance alone, a difference this large would occur " : "By chance alone, a difference this large would occur "}
-      {chance}, with all comparisons here allowed for.
+      {item.finding === "differs" ? <strong>{inWords(units, item.levels)} Not a coincidence. </strong> : "The difference may be chance. "}
+      <span className="text-soft">By chance alone, one this large would occur {chance}, with all comparisons here allowed for.</span>
       {item.together.length > 0 ? ` Always changed together with ${item.together.join(" and ")}, so their effects cannot be separated.` : ""}
     </p>
   );
@@ -111,11 +114,15 @@ function ByMeasure({
       {curve.why ? <p className="text-soft">{curve.why}</p> : null}
       {curve.odds ? (
         <p className="mt-1">
-          One {curve.name === "load" ? "percentage point" : `°${units.temperature}`} more multiplies the odds by{" "}
-          <span className="figure text-[20px]">{units.n(perStep(curve.odds.value), 2)}</span>{" "}
+          <strong>
+            {curve.odds.low <= 1 && curve.odds.high >= 1
+              ? "No clear link: it may be chance."
+              : `The higher the value, the ${curve.odds.value > 1 ? "more" : "less"} often it occurs: by itself not a coincidence.`}
+          </strong>{" "}
           <span className="text-soft">
-            (likely {formatShareRange(units, perStep(curve.odds.low), perStep(curve.odds.high), 2)});{" "}
-            {curve.odds.low <= 1 && curve.odds.high >= 1 ? "possibly none" : "not a coincidence by itself"}.
+            One {curve.name === "load" ? "percentage point" : `°${units.temperature}`} more multiplies the odds by{" "}
+            <span className="figure text-[20px]">{units.n(perStep(curve.odds.value), 2)}</span>, likely{" "}
+            {formatShareRange(units, perStep(curve.odds.low), perStep(curve.odds.high), 2)}.
           </span>
         </p>
       ) : null}
@@ -126,7 +133,8 @@ function ByMeasure({
 /** By what the flaw differs, and of what it is not known. */
 function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name: string }) {
   const told = found.filter((item) => item.finding === "differs" || item.finding === "no difference seen");
-  const rest = found.filter((item) => !told.includes(item));
+  const constant = found.filter((item) => item.finding === "never varied");
+  const rest = found.filter((item) => item.finding === "too little to tell");
   return (
     <section aria-label="What flaws go with" className="mt-6">
       <h2 className="border-b-[3px] border-ink pb-1">What {name} goes with</h2>
@@ -162,6 +170,12 @@ function ByWhatItDiffers({ found, name }: Pick<FindingsProps, "found"> & { name:
             </article>
           ))}
         </details>
+      ) : null}
+      {constant.length > 0 ? (
+        <p className="mt-3 text-soft">
+          Never varied, or not recorded, so that nothing can be compared: {constant.map((item) => item.words).join(", ")}. To learn about one, vary it in two
+          batches with everything else the same.
+        </p>
       ) : null}
     </section>
   );

@@ -161,25 +161,27 @@ function Alike({ hand, left, onHand }: Pick<JarInHandProps, "hand" | "left" | "o
   return (
     <div className="mt-3 flex flex-wrap items-center gap-2">
       <span className="font-semibold">jars with this result</span>
-      <button
-        type="button"
-        className="press min-w-[56px]"
-        aria-label="One fewer alike"
-        disabled={hand.alike <= 1}
-        onClick={() => onHand({ ...hand, alike: hand.alike - 1 })}
-      >
-        −
-      </button>
-      <output className="figure min-w-[44px] text-center text-[28px]">{hand.alike}</output>
-      <button
-        type="button"
-        className="press min-w-[56px]"
-        aria-label="One more alike"
-        disabled={hand.alike >= left}
-        onClick={() => onHand({ ...hand, alike: hand.alike + 1 })}
-      >
-        +
-      </button>
+      <span className="flex flex-nowrap items-center gap-2">
+        <button
+          type="button"
+          className="press min-w-[56px]"
+          aria-label="One fewer alike"
+          disabled={hand.alike <= 1}
+          onClick={() => onHand({ ...hand, alike: hand.alike - 1 })}
+        >
+          −
+        </button>
+        <output className="figure min-w-[44px] text-center text-[28px]">{hand.alike}</output>
+        <button
+          type="button"
+          className="press min-w-[56px]"
+          aria-label="One more alike"
+          disabled={hand.alike >= left}
+          onClick={() => onHand({ ...hand, alike: hand.alike + 1 })}
+        >
+          +
+        </button>
+      </span>
     </div>
   );
 }

@@ -169,6 +169,8 @@ export function useBegin(plan: PlannerState) {
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
   const [asked, setAsked] = useState<"batch" | "rehearsal" | null>(null);
+  // What stood in the way is no longer said once the amounts are others.
+  useEffect(() => setSaid(""), [plan.worked]);
   // Begun is what is typed now, never what was worked out of it a moment ago.
   useEffect(() => {
     if (!asked || plan.isBehind) return;
