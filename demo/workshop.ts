@@ -1,5 +1,5 @@
 import type { FormulaSpec, Process } from "@hearth/core";
-import { PRESET_PROCESSES, processFrom, testedOf } from "@hearth/core";
+import { doseFromShown, PRESET_PROCESSES, processFrom, testedOf } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
 import shelf from "./shelf.json" with { type: "json" };
 
@@ -100,7 +100,7 @@ export const FORMULAS = [
             { id: demoId(3, 4), share: 10 },
           ],
           additives: [{ id: demoId(0x21, 1), ppm: 20_000 }],
-          dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: 6 }],
+          dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: doseFromShown("drops", 13, "g") }],
         },
       },
     ],
@@ -243,13 +243,13 @@ export const COLORS = [
   {
     id: demoId(0x28, 1),
     name: "Moss of the wall",
-    recipe: { waxId: demoId(2, 1), fragranceId: demoId(3, 4), dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: 6 }] },
+    recipe: { waxId: demoId(2, 1), fragranceId: demoId(3, 4), dyes: [{ id: demoId(0x20, 1), by: "drops" as const, amount: doseFromShown("drops", 13, "g") }] },
     daysBefore: 41,
   },
   {
     id: demoId(0x28, 2),
     name: "Plum dusk",
-    recipe: { waxId: demoId(2, 3), fragranceId: demoId(3, 2), dyes: [{ id: demoId(0x20, 2), by: "pieces" as const, amount: 1 }] },
+    recipe: { waxId: demoId(2, 3), fragranceId: demoId(3, 2), dyes: [{ id: demoId(0x20, 2), by: "pieces" as const, amount: doseFromShown("pieces", 2, "g") }] },
     daysBefore: 30,
   },
 ];

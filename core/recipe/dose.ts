@@ -10,9 +10,12 @@ const toThousandth = (value: number): number => Math.round(value * 1_000) / 1_00
 export const doseShown = ({ by, amount }: Pick<DyePart, "by" | "amount">, unit: MassUnit): number =>
   by === "percent" || unit === "oz" ? amount : toThousandth(amount * LB_PER_KG);
 
-/** Returns a dose as it is kept, from how the workshop counts it. */
-export const doseFromShown = (by: DyePart["by"], amount: number, unit: MassUnit): number =>
-  by === "percent" || unit === "oz" ? amount : toThousandth(amount / LB_PER_KG);
+/** Returns a dose as it is kept, from how the workshop counts it, so that it is shown as it was typed. */
+export function doseFromShown(by: DyePart["by"], amount: number, unit: MassUnit): number {
+  if (by === "percent" || unit === "oz") return amount;
+  const short = toThousandth(amount / LB_PER_KG);
+  return doseShown({ by, amount: short }, unit) === amount ? short : Math.round((amount / LB_PER_KG) * 1e6) / 1e6;
+}
 
 /** Returns a dose before the dye's name: "6 drops per lb of", "1 piece per kg of", "0.2 %". */
 export function writeDose(part: Pick<DyePart, "by" | "amount">, unit: MassUnit): string {

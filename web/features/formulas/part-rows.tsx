@@ -60,7 +60,7 @@ export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, 
           return (
             <div
               key={row.key}
-              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[minmax(0,1fr)_70px_128px_44px]" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
+              className={`grid items-start gap-x-3 ${byShare && mine.length === 1 ? "grid-cols-1" : kind === "dye" ? "grid-cols-[96px_minmax(0,1fr)_44px] [&>:first-child]:col-span-3" : "grid-cols-[minmax(0,1fr)_132px_44px]"}`}
             >
               <Chooser
                 label={LABEL[kind] + suffix}
