@@ -11,8 +11,9 @@ import { Link } from "@/ui/address";
 import { lazy } from "@/ui/lazy";
 import { Aside, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
+import { Formula } from "./formula-step";
 import { isDone, nextStep, STEPS, type Step, TITLES } from "./model";
-import { Formula, Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";
+import { Jar, Oil, type Put, Tools, Wax, Wick } from "./steps";
 
 const ShelfForm = lazy<ShelfFormProps>(async () => (await import("@/catalogue/shelf-form")).ShelfForm, { typed: true });
 
