@@ -4,6 +4,7 @@ import { isoDay } from "../units/day";
 import { MAX_DENSITY, MIN_DENSITY } from "../units/density";
 import { SECONDS } from "../units/duration";
 import { exactResolution, LARGEST_MASS_MG } from "../units/mass";
+import { lengthInBoth } from "../units/measured-text";
 import { COLDEST } from "../units/temperature";
 import { type ShelfField, WAX_FAMILIES } from "./fields";
 import { SHELF_FIELDS, type ShelfKind } from "./kinds";
@@ -37,7 +38,9 @@ function fieldSchema(field: ShelfField): z.ZodType {
       case "density":
         return whole.min(MIN_DENSITY).max(MAX_DENSITY);
       case "length":
-        return whole.min(type.least * 1_000, `At least ${type.least} mm.`).max(type.most * 1_000, `At most ${type.most} mm.`);
+        return whole
+          .min(type.least * 1_000, `At least ${lengthInBoth(type.least * 1_000)}.`)
+          .max(type.most * 1_000, `At most ${lengthInBoth(type.most * 1_000)}.`);
       case "families":
         return z.array(z.enum(WAX_FAMILIES)).max(WAX_FAMILIES.length);
       case "step":

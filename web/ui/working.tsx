@@ -39,7 +39,7 @@ function StepLine({ step, units }: { step: WorkingStep; units: Formats }) {
   const rounding = step.by === "round" || step.by === "round up" || reason !== null;
   const from = rounding ? step.from.slice(0, 1) : step.from;
   return (
-    <li className="border-b border-line py-2 last:border-0">
+    <li className="border-b border-line py-1 last:border-0">
       <div className="text-[13px] text-soft">
         {step.gives.name}
         {reason ? `, ${reason}` : ""}
@@ -77,7 +77,7 @@ export function Worked({ steps, name, children, label }: { steps: WorkingStep[];
           at={at}
           onClose={() => setOpen(false)}
           aria-label={`How ${label} is calculated`}
-          className="sheet z-30 max-h-[70vh] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]"
+          className="sheet z-30 max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(430px,92vw)] overflow-auto shadow-[0_6px_30px_rgb(0_0_0/.35)]"
         >
           <h3>How {label} is calculated</h3>
           <ol className="mt-1">

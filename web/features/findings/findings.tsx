@@ -32,7 +32,7 @@ const SAYS: Record<FoundWithWords["finding"], string> = {
 };
 
 /** Returns how often a flaw occurs at the worst and the best level: "Above the range it occurs 4 times as often as inside the range." */
-function inWords(units: Formats, levels: FoundWithWords["levels"]): string {
+function describeLevels(units: Formats, levels: FoundWithWords["levels"]): string {
   const sorted = [...levels].sort((a, b) => b.share - a.share);
   const [worst, best] = [sorted[0], sorted.at(-1)];
   if (!worst || !best || worst === best) return "";
@@ -49,7 +49,7 @@ function Said({ one: item }: { one: FoundWithWords }) {
   const chance = (item.adjusted ?? 1) < 0.001 ? "under 1 in 1000" : `about ${units.n((item.adjusted ?? 1) * 100, (item.adjusted ?? 1) < 0.1 ? 1 : 0)} in 100`;
   return (
     <p className={item.finding === "differs" ? "" : "text-soft"}>
-      {item.finding === "differs" ? <strong>{inWords(units, item.levels)} Not a coincidence. </strong> : "The difference may be chance. "}
+      {item.finding === "differs" ? <strong>{describeLevels(units, item.levels)} Not a coincidence. </strong> : "The difference may be chance. "}
       <span className="text-soft">By chance alone, one this large would occur {chance}, with all comparisons here allowed for.</span>
       {item.together.length > 0 ? ` Always changed together with ${item.together.join(" and ")}, so their effects cannot be separated.` : ""}
     </p>
