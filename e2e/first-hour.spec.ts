@@ -52,7 +52,11 @@ test("by keyboard alone a formula takes at most 30 keys, and a planned batch at 
   await expect(page.getByLabel("Count").first()).toBeFocused();
   await batch.type("4");
   await batch.press("Enter");
-  await expect(page.getByRole("button", { name: "Start the batch" })).toBeFocused();
+  const start = page.getByRole("button", { name: "Start the batch" });
+  await expect(start).toBeFocused();
+  // That Enter started nothing: the amounts are looked at first.
+  await expect(page.getByRole("button", { name: /, the total: show the calculation$/ })).toBeVisible();
+  await expect(start).toBeEnabled();
   await batch.press("Enter");
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
   await expect(page.getByLabel("Scale shows")).toBeFocused();

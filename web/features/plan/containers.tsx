@@ -133,7 +133,10 @@ export function ContainerCounts({
   return (
     <ul
       onKeyDown={(event) => {
-        if (event.key === "Enter" && event.target instanceof HTMLInputElement && event.target.name.startsWith("count:")) onEnter();
+        if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement) || !event.target.name.startsWith("count:")) return;
+        // Otherwise the same press would go on to the button that gets the focus, and start the batch.
+        event.preventDefault();
+        onEnter();
       }}
     >
       {lines.map((line, index) => (
