@@ -2,14 +2,15 @@ import { parseRange, type TemperatureRange } from "../heat/range";
 import { askWhetherFactor } from "../recipe/load";
 import { type Density, parseDensity, writeDensity } from "../units/density";
 import { parseDuration, SECONDS, writeDuration } from "../units/duration";
-import { type LengthUnit, parseLength, writeLength } from "../units/length";
+import { type LengthUnit, parseLength, UM_PER, writeLength } from "../units/length";
 import { exactResolution, type MassUnit, MG_PER, parseMass, parseMassExactly, writeMass, writeResolution } from "../units/mass";
+import { columnInUnits } from "../units/measured-columns";
 import type { UnitChoice } from "../units/measured-text";
 import { currencyDecimals, parseMoney } from "../units/money";
 import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { parseCount, parsePercent } from "../units/percent";
-import { degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, writeDifference } from "../units/temperature";
+import { degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, toFahrenheit, writeDifference } from "../units/temperature";
 import { parseWater } from "../units/volume";
 
 /** What a field of the shelf can hold, and how it is read, written and checked. */
@@ -80,19 +81,17 @@ export interface FieldContext {
  */
 export function columnOf({ column, type }: Pick<ShelfField, "column" | "type">, units: UnitChoice): string {
   switch (type.is) {
-    case "mass":
-    case "step":
-      return units.mass === "g" ? column : column.replace(/_g$/, "_oz");
     case "amount":
       return units.mass === "g" ? column : `${column}_oz_or_pieces`;
     case "density":
       return units.mass === "g" ? column : column.replace("density", "specific_gravity").replace(/_g_per_ml$/, "");
+    case "mass":
+    case "step":
     case "temperature":
     case "range":
     case "difference":
-      return units.temperature === "C" ? column : column.replace(/_c$/, "_f");
     case "length":
-      return units.length === "mm" ? column : column.replace(/_mm$/, "_in");
+      return columnInUnits(column, units);
     default:
       return column;
   }
@@ -252,7 +251,7 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     }
     case "temperature":
       return bare
-        ? writeNumber(context.temperature === "F" ? n * 0.018 + 32 : n / 100, 3).replace("\u2212", "-")
+        ? writeNumber(context.temperature === "F" ? toFahrenheit(n) : n / 100, 3).replace("\u2212", "-")
         : `${degreesAsTyped(n, context.temperature).replace("\u2212", "-")} °${context.temperature}`;
     case "difference":
       return writeNumber((n / 100) * (context.temperature === "F" ? 1.8 : 1), bare ? 3 : 2).replace("\u2212", "-");
@@ -266,7 +265,7 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
     case "density":
       return bare ? writeNumber(n / 1e6, 6) : context.mass === "g" ? writeDensity(n as Density) : writeNumber(n / 1e6, 4);
     case "length":
-      return bare ? writeNumber(n / (context.length === "in" ? 25_400 : 1_000), context.length === "in" ? 6 : 3) : writeLength(n, context.length ?? "mm", 3);
+      return bare ? writeNumber(n / UM_PER[context.length ?? "mm"], context.length === "in" ? 6 : 3) : writeLength(n, context.length ?? "mm", 3);
     case "families":
       return (value as string[]).join(", ");
     case "step":

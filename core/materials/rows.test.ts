@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { METRIC } from "../units/measured-text";
+import { METRIC, US_CUSTOMARY } from "../units/measured-text";
 import { guessMapping, readSheet, writeSheet } from "./sheet";
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
@@ -88,7 +88,7 @@ describe("lots by rows", () => {
           code: "",
           receivedOn: lot.day,
         }));
-        for (const units of [METRIC, { mass: "oz", temperature: "F", length: "in" } as const]) {
+        for (const units of [METRIC, US_CUSTOMARY]) {
           const sheet = writeSheet("lot", kept, { ...context, units });
           const back = readSheet("lot", sheet, guessMapping("lot", sheet.heads), kept, { ...context, units });
           expect(back.map((row) => row.fate.is)).toEqual(kept.map(() => "same"));

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { z } from "zod";
 import { anId } from "../testing/batch";
-import { METRIC, type UnitChoice } from "../units/measured-text";
+import { METRIC, type UnitChoice, US_CUSTOMARY } from "../units/measured-text";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
 import { colorIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
@@ -12,7 +12,7 @@ import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from ".
 const soy = { id: anId(), name: "soft soy", family: "soy" };
 const hard = { id: anId(), name: "hard paraffin", family: "paraffin" };
 const waxes = [soy, hard];
-const SYSTEMS: UnitChoice[] = [METRIC, { mass: "oz", temperature: "F", length: "in" }];
+const SYSTEMS: UnitChoice[] = [METRIC, US_CUSTOMARY];
 const utf8 = (bytes: Uint8Array) => {
   try {
     return new TextDecoder("utf-8", { fatal: true }).decode(bytes);

@@ -1,4 +1,4 @@
-import { inUnits, METRIC, type UnitChoice } from "../units/measured-text";
+import { inUnits, METRIC, type UnitChoice, US_CUSTOMARY } from "../units/measured-text";
 import { bad, good, type Parsed } from "../units/parsed";
 import { columnOf, type FieldContext, readField, type ShelfField, writeField } from "./fields";
 import { isNameless, SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
@@ -64,15 +64,12 @@ const OLD_COLUMNS: Record<string, string[]> = {
   vessel_or_mold: ["vessel_or_mould"],
 };
 
-/** The units of a file's columns in a workshop that weighs in ounces. */
-const US: UnitChoice = { mass: "oz", temperature: "F", length: "in" };
-
 /** Guesses which column feeds which field, by its head: the column's own name, or the label of the form. */
 export function guessMapping(kind: SheetKind, heads: readonly string[]): Mapping {
   const taken = new Set<number>();
   return Object.fromEntries(
     SHEET_FIELDS[kind].map((field) => {
-      const wanted = [field.column, columnOf(field, US), field.label, field.key, ...(OLD_COLUMNS[field.column] ?? [])].map(plain);
+      const wanted = [field.column, columnOf(field, US_CUSTOMARY), field.label, field.key, ...(OLD_COLUMNS[field.column] ?? [])].map(plain);
       const at = heads.findIndex((head, index) => !taken.has(index) && wanted.includes(plain(head)));
       if (at >= 0) taken.add(at);
       return [field.key, at >= 0 ? at : null];
@@ -108,9 +105,13 @@ export type SheetContext = Omit<FieldContext, "mass" | "temperature" | "length" 
 
 /** Returns the units in which a column's bare figures are: those that its head says, else the workshop's. */
 function unitsOfColumn(field: ShelfField, head: string, workshop: UnitChoice): UnitChoice {
-  const [asMetric, asUs] = [plain(columnOf(field, METRIC)), plain(columnOf(field, US))];
+  const [asMetric, asUs] = [plain(columnOf(field, METRIC)), plain(columnOf(field, US_CUSTOMARY))];
   if (asMetric === asUs) return workshop;
-  return plain(head) === asUs ? US : plain(head) === asMetric || OLD_COLUMNS[field.column]?.some((old) => plain(old) === plain(head)) ? METRIC : workshop;
+  return plain(head) === asUs
+    ? US_CUSTOMARY
+    : plain(head) === asMetric || OLD_COLUMNS[field.column]?.some((old) => plain(old) === plain(head))
+      ? METRIC
+      : workshop;
 }
 
 /**

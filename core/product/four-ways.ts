@@ -1,5 +1,5 @@
 import { weightOf } from "../units/density";
-import { writeLength } from "../units/length";
+import { SIXTEENTH_UM, toSixteenth, writeLength } from "../units/length";
 import { type Milligrams, writeRoundedMass } from "../units/mass";
 import type { Figure, Step } from "../weigh-out/working";
 import { fillByGeometry, fillByWater } from "./fill";
@@ -27,10 +27,6 @@ export interface FillWay {
   because: string;
   working: Step[];
 }
-
-/** An inch has 25.4 mm exactly: NIST Special Publication 811, appendix B. Returns the whole sixteenth of an inch that is nearest to a length in micrometers. */
-const SIXTEENTH_UM = 25_400 / 16;
-const toSixteenth = (um: number): number => Math.round(um / SIXTEENTH_UM) * SIXTEENTH_UM;
 
 /** Returns what a little height weighs, in both systems; `perMm` in milligrams. */
 const heightInBoth = (perMm: number): string =>

@@ -7,7 +7,7 @@ import { writeDuration } from "../units/duration";
 import type { UnitChoice } from "../units/measured-text";
 import { writeNumber } from "../units/number";
 import { writePercent } from "../units/percent";
-import { type TemperatureUnit, writeTemperature } from "../units/temperature";
+import { type TemperatureUnit, toFahrenheit, writeTemperature } from "../units/temperature";
 import { writeDose } from "./dose";
 import { loadOnBasis } from "./load";
 import type { FormulaSpec } from "./schema";
@@ -46,7 +46,7 @@ export function difference(before: FormulaSpec, after: FormulaSpec, names: (id: 
 }
 
 /** Returns a temperature to the hundredth of a degree: "60.05 °C". */
-const fineTemperature = (centi: number, unit: TemperatureUnit): string => `${writeNumber(unit === "C" ? centi / 100 : centi * 0.018 + 32, 2)} °${unit}`;
+const fineTemperature = (centi: number, unit: TemperatureUnit): string => `${writeNumber(unit === "C" ? centi / 100 : toFahrenheit(centi), 2)} °${unit}`;
 
 /** Returns a change too small to be seen in what is written, said in finer figures, so that no difference hides because it prints alike. */
 function hiddenChange(what: string, before: FormulaSpec, after: FormulaSpec, written: string, unit: TemperatureUnit): Change[] {

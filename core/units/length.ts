@@ -6,7 +6,11 @@ export type Micrometers = number;
 export type LengthUnit = "mm" | "in";
 
 /** Micrometers in one unit. NIST Special Publication 811, appendix B: 1 in = 25.4 mm exactly. */
-const UM_PER = { mm: 1_000, cm: 10_000, in: 25_400 } as const;
+export const UM_PER = { mm: 1_000, cm: 10_000, in: 25_400 } as const;
+/** A sixteenth of an inch in micrometers: as fine as rulers for inches are read. */
+export const SIXTEENTH_UM = UM_PER.in / 16;
+/** Returns the whole number of sixteenths of an inch that is nearest to a length, in micrometers. */
+export const toSixteenth = (um: Micrometers): Micrometers => Math.round(um / SIXTEENTH_UM) * SIXTEENTH_UM;
 
 /** Reads a length: "78", "7.8 cm", "3 in", "3 1/16 in", '3"'; `unit` if nothing is given. Bounds in millimeters. */
 export function parseLength(text: string, bounds: { least: number; most: number }, unit: LengthUnit = "mm"): Parsed<Micrometers> {

@@ -1,16 +1,20 @@
+import { UM_PER } from "./length";
 import { MG_PER } from "./mass";
-import type { UnitChoice } from "./measured-text";
+import { isMetric, type UnitChoice } from "./measured-text";
+import { toFahrenheit } from "./temperature";
 
-/** The words of a column's name that say a unit, with those of the other system and the way there and back. Factors are exact: NIST Special Publication 811, appendix B. */
+const TEMPERATURE = { of: "temperature", toUs: (celsius: number) => toFahrenheit(celsius * 100), toMetric: (f: number) => (f - 32) / 1.8 } as const;
+const MASS = { of: "mass", toUs: (g: number) => (g * MG_PER.g) / MG_PER.oz, toMetric: (oz: number) => (oz * MG_PER.oz) / MG_PER.g } as const;
+const LENGTH = { of: "length", toUs: (mm: number) => (mm * UM_PER.mm) / UM_PER.in, toMetric: (inches: number) => (inches * UM_PER.in) / UM_PER.mm } as const;
+
+/** The words of a column's name that say a unit, with those of the other system and the way there and back. */
 const MEASURES = [
-  { metric: "mm", us: "in", of: "length", toUs: (mm: number) => mm / 25.4, toMetric: (inches: number) => inches * 25.4 },
-  { metric: "celsius", us: "fahrenheit", of: "temperature", toUs: (c: number) => c * 1.8 + 32, toMetric: (f: number) => (f - 32) / 1.8 },
-  { metric: "c", us: "f", of: "temperature", toUs: (c: number) => c * 1.8 + 32, toMetric: (f: number) => (f - 32) / 1.8 },
-  { metric: "grams", us: "ounces", of: "mass", toUs: (g: number) => (g * MG_PER.g) / MG_PER.oz, toMetric: (oz: number) => (oz * MG_PER.oz) / MG_PER.g },
+  { metric: "mm", us: "in", ...LENGTH },
+  { metric: "celsius", us: "fahrenheit", ...TEMPERATURE },
+  { metric: "c", us: "f", ...TEMPERATURE },
+  { metric: "grams", us: "ounces", ...MASS },
+  { metric: "g", us: "oz", ...MASS },
 ] as const;
-
-const isMetric = (units: UnitChoice, of: (typeof MEASURES)[number]["of"]): boolean =>
-  of === "length" ? units.length === "mm" : of === "temperature" ? units.temperature === "C" : units.mass === "g";
 
 const measureIn = (column: string, system: "metric" | "us") => MEASURES.find((measure) => column.split("_").includes(measure[system]));
 const renamed = (column: string, from: string, to: string): string =>
@@ -19,7 +23,7 @@ const renamed = (column: string, from: string, to: string): string =>
     .map((word) => (word === from ? to : word))
     .join("_");
 
-/** Returns what a column of a log is called in a workshop's units: "pool_mm" or "pool_in", "grams_before" or "ounces_before". */
+/** Returns what a column is called in a workshop's units: "pool_mm" or "pool_in", "grams_before" or "ounces_before". */
 export function columnInUnits(column: string, units: UnitChoice): string {
   const measure = measureIn(column, "metric");
   return !measure || isMetric(units, measure.of) ? column : renamed(column, measure.metric, measure.us);

@@ -3,9 +3,7 @@ import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cellInUnits, columnInUnits, metricColumn } from "./measured-columns";
-import { inUnits, lengthInBoth, METRIC, massInBoth, temperatureInBoth, type UnitChoice } from "./measured-text";
-
-const US: UnitChoice = { mass: "oz", temperature: "F", length: "in" };
+import { inUnits, lengthInBoth, METRIC, massInBoth, temperatureInBoth, US_CUSTOMARY as US } from "./measured-text";
 
 describe("a text with measures in both systems", () => {
   it("is read in the units of the workshop, each kind of measure by its own unit", () => {

@@ -10,6 +10,10 @@ export interface UnitChoice {
 }
 
 export const METRIC: UnitChoice = { mass: "g", temperature: "C", length: "mm" };
+export const US_CUSTOMARY: UnitChoice = { mass: "oz", temperature: "F", length: "in" };
+
+/** Returns whether a workshop reads what is measured in metric units. */
+export const isMetric = (units: UnitChoice, measured: keyof UnitChoice): boolean => units[measured] === METRIC[measured];
 
 const MEASURE = /\{([^{}|]*)\|([^{}|]*)\}/g;
 const TEMPERATURE = /°C|degrees? C/;
@@ -21,9 +25,8 @@ const LENGTH = /\d\s*(mm|cm|m)\b|meter/;
  */
 export const inUnits = (text: string, units: UnitChoice): string =>
   text.replace(MEASURE, (_all, metric: string, us: string) => {
-    if (TEMPERATURE.test(metric)) return units.temperature === "C" ? metric : us;
-    if (LENGTH.test(metric)) return units.length === "mm" ? metric : us;
-    return units.mass === "g" ? metric : us;
+    const measured = TEMPERATURE.test(metric) ? "temperature" : LENGTH.test(metric) ? "length" : "mass";
+    return isMetric(units, measured) ? metric : us;
   });
 
 /** Returns a weight (milligrams), temperature (hundredths of °C) or length (micrometers) as `inUnits` reads it. */

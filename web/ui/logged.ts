@@ -1,4 +1,4 @@
-import { keyOf, MG_PER, type RecordKeyName } from "@hearth/core";
+import { fromFahrenheit, keyOf, MG_PER, type RecordKeyName, UM_PER } from "@hearth/core";
 import type { Formats } from "./units";
 
 /** Returns a value of the record, in the units of the workshop: "72 °C", "8 %", "yes". */
@@ -28,8 +28,8 @@ export function describeLogged(units: Formats, key: RecordKeyName, value: number
 /** Returns the unit in which the workshop states a key of the record, and what turns such a figure into the record's own. */
 export function unitOfKey(units: Formats, key: RecordKeyName): { unit: string; toRecord: (value: number) => number } {
   const { unit } = keyOf(key);
-  if (unit === "°C" && units.temperature === "F") return { unit: "°F", toRecord: (value) => Math.round(((value - 32) / 1.8) * 100) / 100 };
-  if (unit === "mm" && units.length === "in") return { unit: "in", toRecord: (value) => Math.round(value * 25_400) / 1_000 };
+  if (unit === "°C" && units.temperature === "F") return { unit: "°F", toRecord: (value) => fromFahrenheit(value) / 100 };
+  if (unit === "mm" && units.length === "in") return { unit: "in", toRecord: (value) => Math.round(value * UM_PER.in) / UM_PER.mm };
   if (unit === "drops a pound" && units.mass === "g") return { unit: "drops per kg", toRecord: (value) => Math.round((value * MG_PER.lb) / MG_PER.g) / 1_000 };
   if (unit === "drops a pound") return { unit: "drops per lb", toRecord: (value) => value };
   if (unit === "g" && units.mass === "oz") return { unit: "oz", toRecord: (value) => Math.round(value * MG_PER.oz) / 1_000 };

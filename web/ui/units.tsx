@@ -80,11 +80,11 @@ export function formatters(units: Units) {
   };
   /** A weight as it is shown: to a tenth of a gram, or a hundredth of an ounce. */
   const asShown = (mg: number) => (units.mass === "oz" ? Math.round((Math.round((mg / MG_PER.oz) * 100) / 100) * MG_PER.oz) : Math.round(mg / 100) * 100);
+  const choice = { ...units, length: units.length ?? ("mm" as const) };
   return {
-    ...units,
+    ...choice,
     /** What is kept of a weight that was worked out: the same that is shown of it. */
     asShown,
-    length: units.length ?? ("mm" as const),
     manner,
     /** The same as they may be typed over, with a decimal point and nothing between thousands. */
     typed: { g: (mg: number) => written(mass(mg)), about: (mg: number) => written(mass(about(mg))) },
@@ -99,13 +99,13 @@ export function formatters(units: Units) {
     densityName: units.mass === "g" ? "Density" : "Specific gravity",
     densityUnit: units.mass === "g" ? "g/ml" : "",
     /** The same without touching its other numbers, which may be as they were typed. */
-    inUnits: (text: string) => inUnits(text, { ...units, length: units.length ?? "mm" }),
+    inUnits: (text: string) => inUnits(text, choice),
     /** A sentence of the program with its measures in the workshop's units, and its numbers as this place writes them. */
-    say: (sentence: string) => shown(inUnits(sentence, { ...units, length: units.length ?? "mm" })),
+    say: (sentence: string) => shown(inUnits(sentence, choice)),
     /** A length: in whole tenths of a millimeter, or in inches by sixteenths. */
-    len: (um: number) => shown(writeLength(um, units.length ?? "mm")),
+    len: (um: number) => shown(writeLength(um, choice.length)),
     /** How far something reaches in a room: feet or meters. */
-    reach: (um: number) => shown(writeReach(um, units.length ?? "mm")),
+    reach: (um: number) => shown(writeReach(um, choice.length)),
     g: (mg: number) => written(parts(mg)),
     /** A weight as the scale shows that it is weighed on, in the scale's own unit. */
     onScale: (mg: number, scale: ScaleDisplay) => shown(writeOnScale(mg, scale)),

@@ -106,13 +106,7 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
       heads={["test candle", "variant", "session", "minute", `${what} in ${units.length}`]}
       rows={drawn.lines.flatMap((line) =>
         line.sessions.flatMap((each) =>
-          each.points.map(([minute, um]) => [
-            line.key,
-            line.words,
-            each.session,
-            Math.round(minute),
-            cellInUnits("mm", um / 1_000, { ...units, length: units.length }),
-          ]),
+          each.points.map(([minute, um]) => [line.key, line.words, each.session, Math.round(minute), cellInUnits("mm", um / 1_000, units)]),
         ),
       )}
     >
