@@ -1,35 +1,10 @@
-import { readdirSync } from "node:fs";
 import { request } from "node:http";
 import { gunzipSync } from "node:zlib";
 import { STOCKED } from "@hearth/core";
 import { WORKSHOP } from "../demo/workshop";
+import { OPENED_WITH, routes } from "./routes";
 import { damageStarts, expect, test } from "./support";
 
-const PAGES = new URL("../web/app/w/[workshop]/", import.meta.url).pathname;
-
-/** Every page of a workshop, by its path: "/rack/[id]". */
-const routes = (): string[] =>
-  readdirSync(PAGES, { recursive: true, encoding: "utf8" })
-    .filter((file) => file.endsWith("page.tsx"))
-    .map((file) => `/${file.replace(/\/?page\.tsx$/, "")}`)
-    .sort();
-
-/** What each page with a place for an id is opened with: a table of the workshop. */
-const OPENED_WITH: Record<string, string> = {
-  "/bench/[id]": "batch",
-  "/rack/[id]": "batch",
-  "/inspect/[id]": "batch",
-  "/records/[id]": "batch",
-  "/findings/why/[id]": "batch",
-  "/burn/[id]": "trial",
-  "/sell/[id]": "sale_order",
-  "/sell/sets/[id]": "product_set",
-  "/formulas/[id]": "formula",
-  "/formulas/processes/[id]": "process",
-  "/products/[id]": "product",
-  "/shelf/vessel/[id]/template": "vessel",
-  "/shelf/[kind]/[id]": "shelf",
-};
 const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument"];
 /** Papers and files of things, by their table; drawn of so many of each, spread over all. */
 const MAX_EXPORTED = 12;

@@ -1,7 +1,7 @@
-import { readdirSync } from "node:fs";
 import { gunzipSync, gzipSync } from "node:zlib";
 import { STOCKED } from "@hearth/core";
 import { demoId, WORKSHOP } from "../demo/workshop";
+import { OPENED_WITH, routes } from "./routes";
 import { expect, open, test, workIn } from "./support";
 
 const SYSTEMS = {
@@ -20,21 +20,6 @@ const SYSTEMS = {
 type System = keyof typeof SYSTEMS;
 /** The unit that a scale shows is chosen from all that scales show, as its own words. */
 const UNITS_OF_A_SCALE = new Set(["grams", "ounces", "pounds and ounces"]);
-
-const PAGES = new URL("../web/app/w/[workshop]/", import.meta.url).pathname;
-const OPENED_WITH: Record<string, string> = {
-  bench: "batch",
-  rack: "batch",
-  inspect: "batch",
-  records: "batch",
-  "findings/why": "batch",
-  burn: "trial",
-  sell: "sale_order",
-  "sell/sets": "product_set",
-  formulas: "formula",
-  "formulas/processes": "process",
-  products: "product",
-};
 
 /** Imports a copy of the demo as a workshop that works in the given units: scales show the workshop's own unit, and what people wrote is left out. */
 async function demoIn(system: System): Promise<{ id: string; ids: Map<string, string[]> }> {
@@ -67,17 +52,13 @@ function pathsOf(ids: Map<string, string[]>): string[] {
     const all = ids.get(table) ?? [];
     return [...new Set([...all.slice(0, 7), ...all.slice(-3)])];
   };
-  return readdirSync(PAGES, { recursive: true, encoding: "utf8" })
-    .filter((file) => file.endsWith("page.tsx"))
-    .map((file) => `/${file.replace(/\/?page\.tsx$/, "")}`)
-    .flatMap((route) => {
-      if (!route.includes("[")) return [route];
-      if (route.includes("[kind]")) return STOCKED.flatMap((kind) => some(kind).map((id) => `/shelf/${kind}/${id}`));
-      if (route.endsWith("template")) return some("vessel").map((id) => `/shelf/vessel/${id}/template`);
-      const table = OPENED_WITH[route.replace("/[id]", "").slice(1)];
-      if (!table) throw new Error(`Say with what ${route} is opened.`);
-      return some(table).map((id) => route.replace("[id]", id));
-    });
+  return routes().flatMap((route) => {
+    const table = OPENED_WITH[route];
+    if (!route.includes("[")) return [route];
+    if (!table) throw new Error(`Say with what ${route} is opened.`);
+    if (table === "shelf") return STOCKED.flatMap((kind) => some(kind).map((id) => `/shelf/${kind}/${id}`));
+    return some(table).map((id) => route.replace("[id]", id));
+  });
 }
 
 const plain = (text: string) => text.replace(/&#x27;|&quot;/g, "'").replace(/&amp;/g, "&");
