@@ -8,6 +8,7 @@ import { memo, useMemo } from "react";
 import { spread } from "@/ui/heat-scale";
 import { Picture } from "@/ui/picture";
 import { useWidth } from "@/ui/size";
+import { SizedSvg } from "@/ui/sized-svg";
 import { useUnits } from "@/ui/units";
 import { type Line, linesOf, type Measured } from "./model";
 
@@ -35,7 +36,8 @@ interface PoolChartProps {
 /** Pool or depth against time, all test candles of a trial in one picture. */
 export const PoolChart = memo(function PoolChart({ plan, state, what, session }: PoolChartProps) {
   const units = useUnits();
-  const { ref, width } = useWidth<HTMLDivElement>(720);
+  const size = useWidth<HTMLDivElement>(720);
+  const { width } = size;
   const variants = useMemo(() => variantsOf(plan), [plan]);
   const drawn = useMemo(() => {
     const lines = linesOf(plan, state, what).map(
@@ -110,60 +112,49 @@ export const PoolChart = memo(function PoolChart({ plan, state, what, session }:
         ),
       )}
     >
-      <div ref={ref}>
-        <svg
-          width={width}
-          height={HEIGHT}
-          viewBox={`0 0 ${width} ${HEIGHT}`}
-          className="block"
-          role="img"
-          aria-label={`${name} against time, ${drawn.lines.length} test candles`}
-        >
-          {what === "pool" ? (
-            <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" />
-          ) : null}
-          {drawn.yTicks.map((um) => (
-            <g key={um}>
-              <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-line)" />
-              <text x={LEFT - 8} y={y(um) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
-                {units.len(um)}
-              </text>
-            </g>
-          ))}
-          {drawn.xTicks.map((minute) => (
-            <text key={minute} x={x(minute)} y={HEIGHT - 28} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
-              {units.n(minute / 60, 1)} h
+      <SizedSvg size={size} height={HEIGHT} label={`${name} against time, ${drawn.lines.length} test candles`}>
+        {what === "pool" ? <rect x={x(FULL_FROM)} width={x(FULL_UNTIL) - x(FULL_FROM)} y={TOP} height={HEIGHT - TOP - BOTTOM} fill="var(--color-wax)" /> : null}
+        {drawn.yTicks.map((um) => (
+          <g key={um}>
+            <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-line)" />
+            <text x={LEFT - 8} y={y(um) + 5} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+              {units.len(um)}
             </text>
-          ))}
-          <text x={width - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
-            hours after lighting{what === "pool" ? "; shaded: when the pool should be full" : ""}
+          </g>
+        ))}
+        {drawn.xTicks.map((minute) => (
+          <text key={minute} x={x(minute)} y={HEIGHT - 28} textAnchor="middle" fontSize={14} fill="var(--color-ink)">
+            {units.n(minute / 60, 1)} h
           </text>
-          {drawn.walls.map((um) => (
-            <g key={um}>
-              <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-ink)" strokeWidth={3} />
-              <text x={LEFT + 6} y={y(um) + 16} fontSize={13} fill="var(--color-ink)">
-                the wall
-              </text>
-            </g>
-          ))}
-          {drawn.strokes.map((stroke) => (
-            <path
-              key={stroke.variant}
-              d={stroke.d}
-              fill="none"
-              stroke="var(--color-ink)"
-              strokeWidth={drawn.crowded ? 1.25 : 2.25}
-              strokeDasharray={drawn.crowded ? "" : dashOf(variants, stroke.variant)}
-            />
-          ))}
-          <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
-          {drawn.names.map((name) => (
-            <text key={name.name} x={name.x} y={name.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
-              {name.name}
+        ))}
+        <text x={width - RIGHT} y={HEIGHT - 8} textAnchor="end" fontSize={14} fill="var(--color-ink)">
+          hours after lighting{what === "pool" ? "; shaded: when the pool should be full" : ""}
+        </text>
+        {drawn.walls.map((um) => (
+          <g key={um}>
+            <line x1={LEFT} x2={width - RIGHT} y1={y(um)} y2={y(um)} stroke="var(--color-ink)" strokeWidth={3} />
+            <text x={LEFT + 6} y={y(um) + 16} fontSize={13} fill="var(--color-ink)">
+              the wall
             </text>
-          ))}
-        </svg>
-      </div>
+          </g>
+        ))}
+        {drawn.strokes.map((stroke) => (
+          <path
+            key={stroke.variant}
+            d={stroke.d}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth={drawn.crowded ? 1.25 : 2.25}
+            strokeDasharray={drawn.crowded ? "" : dashOf(variants, stroke.variant)}
+          />
+        ))}
+        <path d={drawn.dots} fill="none" stroke="var(--color-ink)" strokeWidth={drawn.crowded ? 4 : 7} strokeLinecap={drawn.crowded ? "square" : "round"} />
+        {drawn.names.map((name) => (
+          <text key={name.name} x={name.x} y={name.y} fontSize={13} fontWeight={600} fill="var(--color-ink)">
+            {name.name}
+          </text>
+        ))}
+      </SizedSvg>
     </Picture>
   );
 });

@@ -8,6 +8,7 @@ import { useRouter } from "@/ui/address";
 import { Picture } from "@/ui/picture";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useWidth } from "@/ui/size";
+import { SizedSvg } from "@/ui/sized-svg";
 import { useUnits } from "@/ui/units";
 import { FormulaSelect } from "./formula-select";
 import { PeriodPicker, periodAddress } from "./period";
@@ -18,7 +19,8 @@ const [HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [320, 62, 92, 14, 34];
 /** Single values in order of pouring, their mean and limits as lines named at their ends, the asked range shaded, what is odd marked. */
 function Chart({ run, words }: { run: RunChart; words: string }) {
   const units = useUnits();
-  const { ref, width } = useWidth<HTMLDivElement>(860);
+  const size = useWidth<HTMLDivElement>(860);
+  const { width } = size;
   const { points, chart, range, of } = run;
   const warm = of === "pour_c" || of === "add_c";
   const shown = (value: number) => (warm ? units.t(Math.round(value * 100)) : `${units.n(value, 1)} %`);
@@ -42,65 +44,56 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
       heads={["batch", "poured", warm ? `${words}, °${units.temperature}` : `${words}, %`]}
       rows={points.map((point) => [point.number, point.at, Math.round((warm ? cellInUnits("c", point.value, units) : point.value) * 1000) / 1000])}
     >
-      <div ref={ref}>
-        <svg
-          width={width}
-          height={HEIGHT}
-          viewBox={`0 0 ${width} ${HEIGHT}`}
-          className="block"
-          role="img"
-          aria-label={`${words} of the last ${points.length} batches`}
-        >
-          {range ? <rect x={LEFT} width={width - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}
-          {lines.map((item) => (
-            <g key={item.name}>
-              <line
-                x1={LEFT}
-                x2={width - RIGHT}
-                y1={y(item.value)}
-                y2={y(item.value)}
-                stroke="var(--color-ink)"
-                strokeWidth={1.5}
-                strokeDasharray={item.name === "mean" ? "" : "7 5"}
-              />
-              <text x={width - RIGHT + 6} y={y(item.value) + 5} fontSize={14} fill="var(--color-ink)">
-                {item.name}
-              </text>
-              <text x={LEFT - 6} y={y(item.value) + 5} textAnchor="end" fontSize={13} fill="var(--color-ink)">
-                {shown(item.value)}
-              </text>
-            </g>
-          ))}
-          <polyline
-            points={points.map((point, index) => `${x(index).toFixed(1)},${y(point.value).toFixed(1)}`).join(" ")}
-            fill="none"
-            stroke="var(--color-soft)"
-            strokeWidth={1.5}
-          />
-          {points.map((point, index) =>
-            odd.has(index) ? (
-              <rect
-                key={point.id}
-                x={x(index) - 6}
-                y={y(point.value) - 6}
-                width={12}
-                height={12}
-                fill="var(--color-hot)"
-                transform={`rotate(45 ${x(index)} ${y(point.value)})`}
-              />
-            ) : (
-              <circle key={point.id} cx={x(index)} cy={y(point.value)} r={4} fill="var(--color-ink)" />
-            ),
-          )}
-          {points.map((point, index) =>
-            index % every === 0 ? (
-              <text key={point.id} x={x(index)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
-                {point.number}
-              </text>
-            ) : null,
-          )}
-        </svg>
-      </div>
+      <SizedSvg size={size} height={HEIGHT} label={`${words} of the last ${points.length} batches`}>
+        {range ? <rect x={LEFT} width={width - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}
+        {lines.map((item) => (
+          <g key={item.name}>
+            <line
+              x1={LEFT}
+              x2={width - RIGHT}
+              y1={y(item.value)}
+              y2={y(item.value)}
+              stroke="var(--color-ink)"
+              strokeWidth={1.5}
+              strokeDasharray={item.name === "mean" ? "" : "7 5"}
+            />
+            <text x={width - RIGHT + 6} y={y(item.value) + 5} fontSize={14} fill="var(--color-ink)">
+              {item.name}
+            </text>
+            <text x={LEFT - 6} y={y(item.value) + 5} textAnchor="end" fontSize={13} fill="var(--color-ink)">
+              {shown(item.value)}
+            </text>
+          </g>
+        ))}
+        <polyline
+          points={points.map((point, index) => `${x(index).toFixed(1)},${y(point.value).toFixed(1)}`).join(" ")}
+          fill="none"
+          stroke="var(--color-soft)"
+          strokeWidth={1.5}
+        />
+        {points.map((point, index) =>
+          odd.has(index) ? (
+            <rect
+              key={point.id}
+              x={x(index) - 6}
+              y={y(point.value) - 6}
+              width={12}
+              height={12}
+              fill="var(--color-hot)"
+              transform={`rotate(45 ${x(index)} ${y(point.value)})`}
+            />
+          ) : (
+            <circle key={point.id} cx={x(index)} cy={y(point.value)} r={4} fill="var(--color-ink)" />
+          ),
+        )}
+        {points.map((point, index) =>
+          index % every === 0 ? (
+            <text key={point.id} x={x(index)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
+              {point.number}
+            </text>
+          ) : null,
+        )}
+      </SizedSvg>
     </Picture>
   );
 }

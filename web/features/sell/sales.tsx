@@ -13,6 +13,7 @@ import { FormMessage } from "@/ui/form-message";
 import { Picture } from "@/ui/picture";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useWidth } from "@/ui/size";
+import { SizedSvg } from "@/ui/sized-svg";
 import { toast } from "@/ui/toast";
 import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
@@ -25,7 +26,8 @@ const SPANS = [
 
 function Months({ months }: { months: { month: string; money: number; packs: number }[] }) {
   const units = useUnits();
-  const { ref, width } = useWidth<HTMLDivElement>(720);
+  const size = useWidth<HTMLDivElement>(720);
+  const { width } = size;
   const [height, foot] = [190, 22];
   const each = width / Math.max(1, months.length);
   const bar = each * 0.75;
@@ -38,26 +40,24 @@ function Months({ months }: { months: { month: string; money: number; packs: num
       heads={["month", "money", "packs"]}
       rows={months.map((month) => [month.month, month.money / 10 ** units.moneyDecimals, month.packs])}
     >
-      <div ref={ref}>
-        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label="Money taken, month by month" className="block">
-          {months.map((month, index) => (
-            <g key={month.month}>
-              <rect x={index * each} y={y(month.money)} width={bar} height={height - foot - y(month.money)} className="fill-ink" />
-              {index % every === 0 ? (
-                <text x={index * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
-                  {month.month.slice(2)}
-                </text>
-              ) : null}
-              {each >= 56 ? (
-                <text x={index * each + bar / 2} y={y(month.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
-                  {units.money(month.money)}
-                </text>
-              ) : null}
-            </g>
-          ))}
-          <line x1={0} x2={width} y1={height - foot} y2={height - foot} className="stroke-ink" strokeWidth={2} />
-        </svg>
-      </div>
+      <SizedSvg size={size} height={height} label="Money taken, month by month">
+        {months.map((month, index) => (
+          <g key={month.month}>
+            <rect x={index * each} y={y(month.money)} width={bar} height={height - foot - y(month.money)} className="fill-ink" />
+            {index % every === 0 ? (
+              <text x={index * each + bar / 2} y={height - 6} textAnchor="middle" className="fill-soft text-[12px]">
+                {month.month.slice(2)}
+              </text>
+            ) : null}
+            {each >= 56 ? (
+              <text x={index * each + bar / 2} y={y(month.money) - 5} textAnchor="middle" className="fill-ink text-[12px]">
+                {units.money(month.money)}
+              </text>
+            ) : null}
+          </g>
+        ))}
+        <line x1={0} x2={width} y1={height - foot} y2={height - foot} className="stroke-ink" strokeWidth={2} />
+      </SizedSvg>
     </Picture>
   );
 }
