@@ -3,7 +3,7 @@
 import { estimateVessel, parseVesselMeasure, type VesselMeasure } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { callAction } from "@/forms/call-action";
+import { callAction, messagesOfValues } from "@/forms/call-action";
 import { Field, type FieldRule, named, useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { saveOnShelf } from "@/server/inventory/shelf-save";
@@ -38,12 +38,11 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
   );
   const fields = useFields(rules);
   const measure = fields.values.holds;
-  const fillMg = measure ? units.asShown(estimateVessel(measure).fillMg) : null;
+  const vessel = measure && estimateVessel(measure);
+  const fillMg = vessel && units.asShown(vessel.fillMg);
   const save = () => {
     const all = fields.check();
-    if (!all) return;
-    const vessel = estimateVessel(all.holds);
-    const fill = units.asShown(vessel.fillMg);
+    if (!all || !vessel) return;
     start(async () => {
       const outcome = await callAction(
         saveOnShelf(place, {
@@ -54,8 +53,8 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
           values: {
             name: all.name,
             material: "not known",
-            statedFillMg: fill,
-            workingFillMg: fill,
+            statedFillMg: fillMg,
+            workingFillMg: fillMg,
             innerTopUm: vessel.diameterUm,
             innerBottomUm: vessel.diameterUm,
             heightUm: vessel.heightUm,
@@ -67,7 +66,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
       );
       if (outcome.ok) return onMade(outcome.value.id);
       setSaid(outcome.message);
-      fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key.replace("values.", ""), messages])));
+      fields.refuse(messagesOfValues(outcome.fields));
     });
   };
   return (
@@ -89,7 +88,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
         large
         hint={units.say("Like {200 g, or 20 cl|7 oz, or 8 fl oz}. A weight is that of water; a volume is filled to about four fifths.")}
       />
-      {fillMg === null || !measure ? null : (
+      {fillMg === undefined || !measure ? null : (
         <p role="status" className="mt-1">
           <span className="figure text-[34px]">{units.g(fillMg)}</span> of wax and oil{" "}
           <span className="text-soft">

@@ -3,7 +3,7 @@
 import { cautionsOnMaterial, cautionsOnVessel, readField, SHELF_FIELDS, type ShelfField, type ShelfKind, writeField } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { callAction } from "@/forms/call-action";
+import { callAction, messagesOfValues } from "@/forms/call-action";
 import { Field, type FieldRule, untouched, useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { saveOnShelf } from "@/server/inventory/shelf-save";
@@ -103,7 +103,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
       const outcome = await callAction(saveOnShelf(place, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
       if (!outcome.ok) {
         setSaid(outcome.message);
-        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.replace("values.", ""), messages])));
+        fields.refuse(messagesOfValues(outcome.fields));
         return;
       }
       if (onMade) return onMade(outcome.value.id);

@@ -162,22 +162,22 @@ function Poured({ batch }: { batch: Batch }) {
       <h2 className="text-[26px]">Poured at {units.clock(batch.pouredAt ?? batch.now)}</h2>
       {plan.rehearsal ? <p className="mt-2">The practice run is over. Nothing of it counts.</p> : null}
       {batch.times && !plan.rehearsal ? (
-        <p className="mt-2">
-          Do not move it until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
-        </p>
-      ) : null}
-      {batch.times && !plan.rehearsal ? (
-        <ol className="mt-2 list-decimal pl-6" aria-label="What comes next">
-          <li>
-            <strong>{units.dayClock(batch.times.setAt)}</strong>: inspect the jars.
-          </li>
-          <li>
-            <strong>{units.day(batch.times.testFrom)}</strong>: burn-test one of them.
-          </li>
-          <li>
-            <strong>{units.day(batch.times.sellFrom)}</strong>: fully cured. Release the rest for sale if the burn test went well.
-          </li>
-        </ol>
+        <>
+          <p className="mt-2">
+            Do not move it until <strong>{units.dayClock(batch.times.setAt)}</strong>, out of the sun and draft, spaced evenly.
+          </p>
+          <ol className="mt-2 list-decimal pl-6" aria-label="What comes next">
+            <li>
+              <strong>{units.dayClock(batch.times.setAt)}</strong>: inspect the jars.
+            </li>
+            <li>
+              <strong>{units.day(batch.times.testFrom)}</strong>: burn-test one of them.
+            </li>
+            <li>
+              <strong>{units.day(batch.times.sellFrom)}</strong>: fully cured. Release the rest for sale if the burn test went well.
+            </li>
+          </ol>
+        </>
       ) : null}
       <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
         {plan.rehearsal ? "Plan a batch" : "Go to the rack"}

@@ -14,6 +14,7 @@ import {
   VESSEL_MATERIALS,
 } from "@hearth/core";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
+import { messagesOfValues } from "@/forms/call-action";
 import { Field, type FieldRule, named, orNothing, useFields } from "@/forms/fields";
 import { percentRule, waterRule } from "@/forms/rules";
 import type { First } from "@/server/workshops/onboarding";
@@ -56,7 +57,7 @@ export function StepForm({
         start(async () => {
           const out = await onSave(values);
           setSaid(out.ok ? "" : out.message);
-          if (!out.ok) fields.refuse(Object.fromEntries(Object.entries(out.fields).map(([key, messages]) => [key.replace("values.", ""), messages])));
+          if (!out.ok) fields.refuse(messagesOfValues(out.fields));
           else router.refresh();
         });
       }}

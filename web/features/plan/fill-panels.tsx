@@ -1,7 +1,6 @@
 "use client";
 
 import { useState } from "react";
-import { AddBeside } from "@/catalogue/add-beside";
 import { VolumeNote } from "@/forms/amount";
 import { Chooser } from "@/forms/chooser";
 import { Field } from "@/forms/fields";
@@ -10,6 +9,7 @@ import type { Product } from "@/server/products/products";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
+import { AddVessel } from "./add-vessel";
 import type { FillLine } from "./fill-model";
 import { FoundMix } from "./found-mix";
 import type { FillState } from "./use-fill";
@@ -93,19 +93,7 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
         onValue={(id) => change(line.key, { container: id })}
         add={{ label: "a new vessel", run: setAdding }}
       />
-      {adding === null ? null : (
-        <AddBeside
-          kind="vessel"
-          name={adding}
-          waxes={known.shelf.waxes}
-          onDone={() => setAdding(null)}
-          onMade={async (id) => {
-            await known.again();
-            change(line.key, { container: id });
-            setAdding(null);
-          }}
-        />
-      )}
+      <AddVessel name={adding} known={known} onMade={(id) => change(line.key, { container: id })} onDone={() => setAdding(null)} />
     </div>
   );
 }

@@ -15,7 +15,7 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
     { value: "", label: `automatic: ${suited}` },
     ...scales.map((scale) => ({ value: scale.id ?? "", label: `${scale.name} (${units.resolution(scale)})` })),
   ];
-  const [open, setOpen] = useState(from !== "vessels");
+  const [open, setOpen] = useState(false);
   const isNeeded = from !== "vessels" || fault?.field === "pitcher_capacity_g" || ["stays", "pitcher", "startedAt"].some((name) => fields.text(name) !== "");
   return (
     <>

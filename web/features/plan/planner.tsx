@@ -1,13 +1,13 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { AddBeside } from "@/catalogue/add-beside";
 import { Chooser } from "@/forms/chooser";
 import { suggestedFirst } from "@/forms/matches";
 import { Link } from "@/ui/address";
 import { commonScale } from "@/ui/jar-section";
 import { Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
+import { AddVessel } from "./add-vessel";
 import { ChooseMade } from "./choose-made";
 import { ContainerCounts } from "./containers";
 import { InSight } from "./in-sight";
@@ -162,19 +162,7 @@ export function Planner(props: PlannerProps) {
         <PlanForm plan={plan} onAdd={setAdding} />
         <PlanWeights plan={plan} products={props.products} rates={props.rates} />
       </form>
-      {adding === null ? null : (
-        <AddBeside
-          kind="vessel"
-          name={adding}
-          waxes={known.shelf.waxes}
-          onDone={() => setAdding(null)}
-          onMade={async (id) => {
-            await known.again();
-            plan.setAdded((old) => [...old, id]);
-            setAdding(null);
-          }}
-        />
-      )}
+      <AddVessel name={adding} known={known} onMade={(id) => plan.setAdded((old) => [...old, id])} onDone={() => setAdding(null)} />
       {planned ? <InSight planned={planned} /> : null}
     </PageLayout>
   );
