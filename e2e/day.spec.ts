@@ -8,7 +8,7 @@ test("a day at the pots: what is to be made becomes pots and a timetable in whic
   await count("Hay loft, squat tumbler").fill("8");
   await count("Quince and smoke, narrow tin").fill("10");
   // 12 × 176 g with 5 % spare do not go into one pitcher of 1.5 kg; the other two need one each (8 × 176 g × 1.05 = 1.48 kg).
-  const day = page.getByRole("region", { name: "Timetable" });
+  const day = page.getByRole("region", { name: "Schedule" });
   await expect(day.getByRole("heading", { name: "4 pots" })).toBeVisible();
   await expect(page.getByText("Rain on slate, tumbler, 2 of 2").first()).toBeVisible();
   const picture = day.getByRole("img", { name: /^The day by pot\. / });

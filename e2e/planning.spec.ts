@@ -14,7 +14,7 @@ async function gripOf(picture: Locator): Promise<{ x: number; y: number }> {
   throw new Error("no step can be taken hold of");
 }
 
-test("from an empty list: nine products, three wanted days, one pair of hands, to a printed sheet", async ({ page, request, workshop }) => {
+test("from an empty list: nine products, three wanted days, one person, to a printed sheet", async ({ page, request, workshop }) => {
   // A ninth product, made from one that is there.
   await open(page, "/products");
   await page.getByRole("button", { name: "More for Rain on slate, sample cup" }).click();
@@ -125,7 +125,7 @@ test("the day's timetable stands up to drawing steps about, breaks, losses and a
   const count = (name: string) => page.getByRole("textbox", { name });
   await count("Rain on slate, squat tumbler").fill("12");
   await count("Hay loft, squat tumbler").fill("6");
-  const day = page.getByRole("region", { name: "Timetable" });
+  const day = page.getByRole("region", { name: "Schedule" });
   await expect(day.getByRole("heading", { name: "3 pots" })).toBeVisible();
   const settled = () => expect(page.getByRole("button", { name: "Stop and keep this" })).toBeHidden();
   const proved = page.getByText("✓ proved: no schedule ends sooner").or(page.getByText(/none can end before/));

@@ -74,11 +74,11 @@ test("lots are received by weight or volume, counted, and taken back", async ({ 
   await counting.getByRole("button", { name: "Save count" }).click();
   await expect(page.getByRole("region", { name: "Counts" })).toContainText("250 g");
   await expect(page.getByText("250 g on hand")).toBeVisible();
-  await page.getByRole("button", { name: "Take back the count of 250 g" }).click();
+  await page.getByRole("button", { name: "Delete the count of 250 g" }).click();
   await expect(page.getByText("275 g on hand")).toBeVisible();
-  await page.getByRole("button", { name: "Take back the lot HL-8" }).click();
+  await page.getByRole("button", { name: "Delete the lot HL-8" }).click();
   await expect(page.getByText("26.9 g on hand")).toBeVisible();
-  await page.getByRole("button", { name: "Put back the lot HL-8" }).click();
+  await page.getByRole("button", { name: "Restore the lot HL-8" }).click();
   await expect(page.getByText("275 g on hand")).toBeVisible();
 });
 

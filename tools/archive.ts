@@ -94,7 +94,7 @@ export async function restoreAt(home: string, folder: string, at: Date): Promise
       for (let tries = 0; ; tries++) {
         const { rows } = await client.query<{ still: boolean }>("select pg_is_in_recovery() as still");
         if (!rows[0]?.still) break;
-        if (tries > 600) throw new Plain("The changes of the archive could not be played back within a minute.");
+        if (tries > 600) throw new Plain("The archived changes could not be replayed within a minute.");
         await new Promise((next) => setTimeout(next, 100));
       }
       // Done once: a later start begins from what is here.

@@ -22,28 +22,28 @@ const HOME = resolve(
 /** The demo looks for a port from 4380 on; a workshop of one's own from here. */
 const OWN_PORT = 4_390;
 
-const HELP = `./hearth start            your own workshop, for every day: build, start the database, serve
+const HELP = `./hearth start            your own workshop: build, start the database, serve
          --listen ADDRESS   for phones and other machines too, with a sign-in and TLS; docs/deploy.md
-./hearth demo [--fresh]   build, start the database, load the made-up workshop, serve; --years 10: a busy one
-./hearth dev              the same from the sources, reloading as they change
+./hearth demo [--fresh]   build, start the database, load the demo workshop, serve; --years 10: ten years of it
+./hearth dev              the demo from the sources, reloading as they change
 ./hearth build            build the program, and start nothing
 ./hearth instruments      a simulated probe and scale for the bench; --speed 1 to 60
 ./hearth test             format, lint, types, import rules, unit, database and browser tests
 ./hearth bench            speed, as a ratio to a reference measured in the same run
-./hearth backup FILE      write everything to one file, while it runs or not, and read it back
-./hearth restore FILE     put a backup in the place of what is there, while it runs or not
-./hearth restore --at TIME FOLDER   bring it back to a moment, from the archive
-./hearth stress books     random operations on a workshop, its books checked after each; --minutes N, --steps N, --seeds N, --seed N
-./hearth stress devices   a lying network, an update, a restore, full and cleared storage and a jumping clock under open pages; --rounds N, --seed N
-./hearth stress NAME      what must hold when things go wrong: load, entries, two, hostile, …
-./hearth shots            take the pictures in docs/screenshots again
+./hearth backup FILE      back everything up to one file, and verify it; the program may be running
+./hearth restore FILE     restore a backup; the program may be running, and the present database is kept
+./hearth restore --at TIME FOLDER   restore to a point in time from the archive
+./hearth stress books     random operations on a workshop, with its stock and sales checked after each; --minutes N, --steps N, --seeds N, --seed N
+./hearth stress devices   faulty network, update, restore, full and cleared storage and clock changes under open pages; --rounds N, --seed N
+./hearth stress NAME      other fault tests: load, entries, two, hostile, …
+./hearth shots            retake the pictures in docs/screenshots
 
-PORT          the port to begin looking from (4380; then the one that the data was served on)
+PORT          the first port to try (4380; later the port that the data was served on)
 HEARTH_HOME   the data directory (of start: ~/.local/share/hearth-jar; of demo: .hearth/home)
-DATABASE_URL  a PostgreSQL of your own in place of the one in the data directory
-DATABASE_OWNER_URL  the same as the owner of its tables, where the program works as another role
+DATABASE_URL  a PostgreSQL server of your own instead of the one in the data directory
+DATABASE_OWNER_URL  the same with the role that owns its tables, if the program uses another role
 HEARTH_ARCHIVE      a folder to which every change is copied within a minute
-HEARTH_LOG          how much the server writes down: debug, info, warn, error, silent`;
+HEARTH_LOG          log level: debug, info, warn, error, silent`;
 
 function portWanted(): number | undefined {
   if (!process.env.PORT) return undefined;
@@ -57,7 +57,7 @@ function yearsWanted(): number | undefined {
   const at = flags.indexOf("--years");
   if (at < 0) return undefined;
   const years = Number(flags[at + 1]);
-  if (!(Number.isInteger(years) && years >= 1 && years <= 20)) throw new Plain("Say how many years of a busy workshop, from 1 to 20: ./hearth demo --years 10");
+  if (!(Number.isInteger(years) && years >= 1 && years <= 20)) throw new Plain("Give the number of years, from 1 to 20: ./hearth demo --years 10");
   return years;
 }
 
@@ -82,7 +82,7 @@ async function main(): Promise<number> {
       const years = yearsWanted();
       const { listening, rest } = command === "start" ? readListening(flags) : { listening: null, rest: flags };
       const unknown = rest.filter((flag, index) => command === "start" || (flag !== "--fresh" && flag !== "--years" && flags[index - 1] !== "--years"));
-      if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not known here.\n\n${HELP}`);
+      if (unknown.length > 0) throw new Error(`${unknown.join(" ")} is not an option of ./hearth ${command}.\n\n${HELP}`);
       const port = portWanted();
       // Listened for from the start, so that a Ctrl-C while things come up still stops them in order.
       const asked = new Promise<number>((done) => {
@@ -102,7 +102,7 @@ async function main(): Promise<number> {
         fresh: flags.includes("--fresh"),
       });
       console.log(`\nHearth Jar is at ${served.url}\nCtrl-C stops it; nothing is lost.`);
-      if (listening) console.log("Everybody who comes says who it is; phones come in by a code from the page “people and devices”.");
+      if (listening) console.log("Everyone signs in. Pair a phone with a code from the page “People and devices”.");
       if (served.firstCode) console.log(`Nobody has an account yet. Make the first at ${served.url}/sign-in/first with this code: ${served.firstCode}`);
       const code = await Promise.race([asked, served.ended]);
       await served.stop();
@@ -113,10 +113,11 @@ async function main(): Promise<number> {
       return 0;
     case "instruments": {
       const speed = flags[0] === "--speed" ? Number(flags[1]) : 1;
-      if (!(speed >= 1 && speed <= 60)) throw new Plain("Say how much faster than the clock the pot goes, from 1 to 60: ./hearth instruments --speed 10");
+      if (!(speed >= 1 && speed <= 60))
+        throw new Plain("Give how many times faster than real time the pot runs, from 1 to 60: ./hearth instruments --speed 10");
       makeHome(HOME);
       const { port, stop } = await (await import("./instruments")).startInstruments({ home: HOME, speed });
-      console.log(`A simulated probe and scale are on loopback port ${port}. Choose them at the bench, “Connect an instrument”. Ctrl-C stops them.`);
+      console.log(`A simulated probe and scale are listening on loopback port ${port}. Choose them at the bench, “Connect an instrument”. Ctrl-C stops them.`);
       await new Promise<void>((done) => {
         for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => done());
       });
@@ -131,7 +132,7 @@ async function main(): Promise<number> {
       const [file] = flags;
       if (!file) throw new Plain("Name the file to write: ./hearth backup FILE");
       const { tables, bytes } = await withDatabase(reach, (url) => backup(url, resolve(file)));
-      console.log(`${resolve(file)}: ${tables} tables, ${(bytes / 1_024).toFixed(0)} kB; read back, and the same to the byte.`);
+      console.log(`${resolve(file)}: ${tables} tables, ${(bytes / 1_024).toFixed(0)} kB; verified by reading it back.`);
       return 0;
     }
     case "restore": {
@@ -139,16 +140,16 @@ async function main(): Promise<number> {
         const [, moment, folder] = flags;
         const at = new Date(moment ?? "");
         if (!folder || Number.isNaN(at.getTime())) throw new Plain('Say the moment and the archive: ./hearth restore --at "2026-03-14T14:20Z" FOLDER');
-        if (runningUrl(HOME)) throw new Plain("Stop Hearth Jar first (Ctrl-C where it runs): its whole data directory is brought back to that moment.");
+        if (runningUrl(HOME)) throw new Plain("Stop Hearth Jar first (Ctrl-C where it runs): this restores its whole data directory to that moment.");
         const { from, before } = await restoreAt(HOME, resolve(folder), at);
-        console.log(`Brought back to ${at.toISOString()}, from the copy of ${from}.${before ? ` What was there before is in ${before}.` : ""}`);
+        console.log(`Restored to ${at.toISOString()} from the copy of ${from}.${before ? ` What was there before is in ${before}.` : ""}`);
         return 0;
       }
       const [file] = flags;
       if (!file) throw new Plain("Name the backup: ./hearth restore FILE");
       if (process.env.DATABASE_URL) throw new Plain("DATABASE_URL is set: restore a database of your own with pg_restore, or unset it.");
       const { tables, before } = await withDatabase(reach, (url) => restore(url, resolve(file)));
-      console.log(`${tables} tables are back as they were in ${resolve(file)}. What was there before is kept as the database ${before}.`);
+      console.log(`${tables} tables are restored from ${resolve(file)}. The previous database is kept as ${before}.`);
       return 0;
     }
     case "stress":

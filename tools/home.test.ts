@@ -51,8 +51,8 @@ describe("a data directory", () => {
     writeRunning(place, { pid: 1, url: "http://127.0.0.1:1" });
     expect(statSync(join(place, "running.json")).mode & 0o777).toBe(0o600);
     writeFileSync(join(place, "file"), "");
-    expect(() => makeHome(join(place, "file"))).toThrow(/^The data directory .* cannot be used: a file stands in its way/);
-    expect(() => makeHome(join(place, "file", "below"))).toThrow(/a file stands in its way/);
+    expect(() => makeHome(join(place, "file"))).toThrow(/^The data directory .* cannot be used: there is a file of that name/);
+    expect(() => makeHome(join(place, "file", "below"))).toThrow(/there is a file of that name/);
     expect(readFileSync(join(place, "file"), "utf8")).toBe("");
   });
 

@@ -31,7 +31,7 @@ const PROGRAMS = [".hearth/tools/hearth.mjs", "tools/hearth.ts"];
 export function makeHome(home: string): void {
   try {
     mkdirSync(home, { recursive: true });
-    if (!statSync(home).isDirectory()) throw new Error("it is no directory");
+    if (!statSync(home).isDirectory()) throw new Error("it is not a directory");
     chmodSync(home, process.getuid?.() === 0 ? 0o711 : 0o700);
     writeWhole(join(home, "written"), new Date().toISOString());
   } catch (error) {
@@ -40,9 +40,9 @@ export function makeHome(home: string): void {
       code === "ENOSPC"
         ? "the disk is full: free some space"
         : code === "EACCES" || code === "EPERM" || code === "EROFS"
-          ? "it may not be written: choose another with HEARTH_HOME, or make it yours"
+          ? "it is not writable: choose another with HEARTH_HOME, or make it yours"
           : code === "ENOTDIR" || code === "EEXIST"
-            ? "a file stands in its way: choose another with HEARTH_HOME"
+            ? "there is a file of that name: choose another with HEARTH_HOME"
             : message;
     throw new Plain(`The data directory ${home} cannot be used: ${why}.`);
   }

@@ -23,12 +23,12 @@ describe("listening to other machines", () => {
     expect(readListening(["--listen", "192.168.1.20", "--x"])).toEqual({ listening: { address: "192.168.1.20", proxies: [] }, rest: ["--x"] });
     for (const [flags, why] of [
       [["--listen"], "needs a value"],
-      [["--listen", "shed.example"], "is none"],
+      [["--listen", "shed.example"], "is not one"],
       [["--public", "https://shed.example"], "goes with --listen"],
       [["--listen", "0.0.0.0", "--public", "http://shed.example"], "must begin with https"],
       [["--listen", "0.0.0.0", "--public", "https://shed.example/path"], "nothing behind it"],
       [["--listen", "0.0.0.0", "--cert", "/etc/hostname"], "go together"],
-      [["--listen", "0.0.0.0", "--proxy", "proxy"], "is none"],
+      [["--listen", "0.0.0.0", "--proxy", "proxy"], "is not one"],
     ] as const)
       expect(() => readListening(flags), flags.join(" ")).toThrow(why);
   });

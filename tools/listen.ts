@@ -43,7 +43,7 @@ export function readListening(flags: readonly string[]): { listening: Listening 
     if (given.size > 0) throw new Plain(`${[...given.keys()].join(", ")} goes with --listen: ${HOW}`);
     return { listening: null, rest };
   }
-  if (isIP(address) === 0) throw new Plain(`--listen takes an address of this machine like 192.168.1.20, or 0.0.0.0 for all; “${address}” is none.`);
+  if (isIP(address) === 0) throw new Plain(`--listen takes an address of this machine like 192.168.1.20, or 0.0.0.0 for all; “${address}” is not one.`);
   const [cert, key, open] = [item("--cert"), item("--key"), item("--public")];
   if ((cert === undefined) !== (key === undefined)) throw new Plain("--cert and --key go together.");
   for (const file of [cert, key]) if (file && !existsSync(file)) throw new Plain(`There is no file ${file}.`);
@@ -55,7 +55,7 @@ export function readListening(flags: readonly string[]): { listening: Listening 
       throw new Plain("--public must begin with https: passwords would go over the network for all to read.");
   }
   const proxies = given.get("--proxy") ?? [];
-  for (const proxy of proxies) if (isIP(proxy) === 0) throw new Plain(`--proxy takes the address that the proxy comes from; “${proxy}” is none.`);
+  for (const proxy of proxies) if (isIP(proxy) === 0) throw new Plain(`--proxy takes the address that the proxy comes from; “${proxy}” is not one.`);
   return {
     listening: { address, ...(open ? { public: new URL(open).origin } : {}), ...(cert && key ? { cert: resolve(cert), key: resolve(key) } : {}), proxies },
     rest,

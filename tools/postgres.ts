@@ -98,7 +98,7 @@ async function stopLeftBehind(place: string): Promise<void> {
   const isOurs = isAlive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(place);
   if (!isOurs) return;
   process.kill(pid, "SIGINT");
-  await until(() => !isAlive(pid), 20_000, `A database server left behind (process ${pid}) does not stop.`);
+  await until(() => !isAlive(pid), 20_000, `A database server of an earlier run (process ${pid}) does not stop.`);
 }
 
 /** Runs the server process of a cluster, and starts it again should it die; after it ended too often it is left alone, and `failed` resolves with a sentence. */
@@ -137,7 +137,7 @@ function superviseServer(place: string, port: number, settings: readonly string[
       if (!wanted) return;
       if (few()) setTimeout(() => wanted && !server && launch(), 500);
       else {
-        gaveUp = `The database ended ${MAX_ENDS + 1} times within a minute, so it is left alone. Its log is ${log}.`;
+        gaveUp = `The database stopped ${MAX_ENDS + 1} times within a minute, so it is not restarted again. Its log is ${log}.`;
         fail(gaveUp);
       }
     });

@@ -87,7 +87,7 @@ export interface ServeOptions {
 async function loadDemoData(databaseUrl: string, { years, clockFile, passing }: ServeOptions): Promise<void> {
   if (!passing)
     console.log(
-      years ? `Making up ${years} years of batches, once: a minute or two` : "Loading the made-up workshop, where it is not there yet: a few seconds",
+      years ? `Generating ${years} years of demo batches, once: one to two minutes` : "Loading the demo workshop, unless it is there already: a few seconds",
     );
   const now = clockFile ? new Date(readFileSync(clockFile, "utf8").trim()) : new Date();
   const [{ loadDemo }, { pastOfYears }] = await Promise.all([import("../demo/load"), import("../demo/past")]);
@@ -101,7 +101,7 @@ async function choosePort(options: ServeOptions): Promise<number> {
   const port = await freePort(wanted);
   if (port !== wanted)
     console.log(
-      `Port ${wanted} is taken; using ${port}.${usual === wanted ? " What waits in a browser at the old address is sent once it is served there again." : ""}`,
+      `Port ${wanted} is taken; using ${port}.${usual === wanted ? " Entries waiting in a browser at the old address are sent once Hearth Jar is served there again." : ""}`,
     );
   if (usual === null || (options.port !== undefined && port === wanted)) keepPort(options.home, port);
   return port;
@@ -128,10 +128,12 @@ function superviseWeb(home: string, folder: string, url: string, [command, args]
     web.once("exit", () => {
       if (!running) return;
       if (few()) {
-        console.error("The web server ended, and is started again.");
+        console.error("The web server stopped and is being restarted.");
         setTimeout(() => running && launch(), 500);
       } else {
-        console.error(`The web server ended ${MAX_ENDS + 1} times within ${ENDS_WITHIN_MS / 60_000} minutes, so it is left alone. Look at what it said above.`);
+        console.error(
+          `The web server stopped ${MAX_ENDS + 1} times within ${ENDS_WITHIN_MS / 60_000} minutes, so it is not restarted again. See its messages above.`,
+        );
         end(1);
       }
     });

@@ -44,7 +44,7 @@ export const RECORD_KEYS = {
   relief_holes: yes("relief holes made"),
   second_pour_hours: number("second pour after", "hours", 0, 1_000),
   mould_sealed: yes("mold sealed and tried with water"),
-  spare_percent: number("spare", "percent", 0, 1_000),
+  spare_percent: number("extra", "percent", 0, 1_000),
   left_in_pitcher_g: number("left in the pitcher", "g", 0, 100_000),
   fill_over_percent: number("filled over what is planned", "percent", -100, 1_000),
   wicks: number("wicks in a vessel", "wicks", 0, 20),

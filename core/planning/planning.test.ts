@@ -132,7 +132,7 @@ describe("from what is wanted to pots with their days", () => {
     const season = planDemand(lines, products, small, AT);
     expect(missOf(season).late + missOf(season).minimum).toBeGreaterThan(0);
     const { now, would } = whatIf(lines, products, small, AT, season);
-    const hands = would.find((whatIf) => whatIf.what === "one more pair of hands");
+    const hands = would.find((whatIf) => whatIf.what === "one more person");
     expect(hands?.minimum).toBeLessThan(now.minimum + now.late);
     expect(hands).toMatchObject(missOf(planDemand(lines, products, { ...small, hands: 2 }, AT)));
     expect(would.find((whatIf) => whatIf.what === "without tumbler")).toMatchObject({ late: 0, minimum: 0 });

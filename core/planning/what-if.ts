@@ -6,7 +6,7 @@ import { hoursOn, readyBy } from "./settings";
 
 /** What a season would be with one thing changed: found by planning it again. */
 export interface WhatIf {
-  /** "one more pair of hands", "without Rain on slate, tumbler". */
+  /** "one more person", "without Rain on slate, tumbler". */
   what: string;
   /** Pieces late, and pieces with the minimum cure only, as they would be. */
   late: number;
@@ -35,7 +35,7 @@ export function whatIf(
   const ids = new Set(missed.flatMap((pot) => pot.lines.map((line) => line.productId)));
   const days = new Set(missed.flatMap((pot) => (pot.wantedOn ? [pot.wantedOn] : [])));
   const would = [
-    again("one more pair of hands", { hands: settings.hands + 1 }),
+    again("one more person", { hands: settings.hands + 1 }),
     again("one more burner", { burners: settings.burners + 1 }),
     again("pitchers of twice the size", { pitcherMg: settings.pitcherMg * 2 }),
     again("half as many places again on the table", { table: Math.ceil(settings.table * 1.5) }),

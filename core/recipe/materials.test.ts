@@ -168,7 +168,7 @@ describe("the amounts of a formula of many parts", () => {
   it("adds what in the pitchers to the gram, and shows it in the working", () => {
     const out = amountsFor(full, shelf, order({ sparePpm: 50_000, spareMg: 24_000 }));
     expect(out.totalMg).toBe(864_000);
-    expect(out.working.find((step) => step.gives.name === "fills and spare")).toMatchObject({
+    expect(out.working.find((step) => step.gives.name === "fills and extra")).toMatchObject({
       by: "add",
       from: [{ value: 840 }, { name: "left in pitchers", value: 24 }],
     });

@@ -22,7 +22,7 @@ function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasib
         };
     }
   const first = held[0];
-  return { reason: "No timetable was found that keeps everything that is held to its time. Free one step.", job: first?.job ?? "", step: first?.step.id ?? "" };
+  return { reason: "No schedule keeps every pinned step. Unpin one.", job: first?.job ?? "", step: first?.step.id ?? "" };
 }
 
 /** Where a search stands: what it has, and that as an answer. */

@@ -64,7 +64,7 @@ export const scheduleAnswer = z.object({
   steps: z.array(z.object({ job: z.string(), step: z.string(), start: z.number().int(), end: z.number().int() })),
   makespan: z.number().int().describe("when the last step ends, in minutes"),
   total_lateness: z.number().int().describe("by how much jobs end after they are due, together, in minutes"),
-  lower_bound: z.number().int().describe("what no timetable is below, of the objective that was asked for"),
+  lower_bound: z.number().int().describe("what no schedule is below, of the objective that was asked for"),
   proved_optimal: z.boolean(),
   infeasible: z
     .object({

@@ -35,7 +35,7 @@ export const scaleRequest = z
         error: 'Give either {"wax_g":…} or {"total_g":…}, from 0.001 to 1 000 000 g.',
       })
       .optional(),
-    spare_percent: finite.min(0, "The spare cannot be negative.").max(100, "The spare cannot be above 100 %.").default(0),
+    spare_percent: finite.min(0, "The extra cannot be negative.").max(100, "The extra cannot be above 100 %.").default(0),
     scale_resolution_g: finite.min(0.001, "The resolution must be at least 0.001 g.").max(100, "The resolution cannot be above 100 g.").default(1),
     /** The scale for the fragrance; that of the wax where it is not given. */
     fragrance_resolution_g: finite.min(0.001, "The resolution must be at least 0.001 g.").max(100, "The resolution cannot be above 100 g.").optional(),

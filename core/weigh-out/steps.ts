@@ -24,17 +24,17 @@ function putFills(input: WeighOutInput, { fillsMg, withSpareMg }: NonNullable<Or
   steps.push({ gives: figure("fills", fillsMg), by: "add", from: parts });
   if (input.sparePpm > 0)
     steps.push({
-      gives: figure(spareMg > 0 ? "fills with spare" : "fills and spare", withSpareMg),
+      gives: figure(spareMg > 0 ? "fills with extra" : "fills and extra", withSpareMg),
       by: "multiply",
-      from: [figure("fills", fillsMg), times("1 + spare", 1 + input.sparePpm / WHOLE)],
+      from: [figure("fills", fillsMg), times("1 + extra", 1 + input.sparePpm / WHOLE)],
     });
   if (spareMg > 0)
     steps.push({
-      gives: figure("fills and spare", withSpareMg + spareMg),
+      gives: figure("fills and extra", withSpareMg + spareMg),
       by: "add",
-      from: [figure(input.sparePpm > 0 ? "fills with spare" : "fills", withSpareMg), figure("left in pitchers", spareMg)],
+      from: [figure(input.sparePpm > 0 ? "fills with extra" : "fills", withSpareMg), figure("left in pitchers", spareMg)],
     });
-  return input.sparePpm > 0 || spareMg > 0 ? "fills and spare" : "fills";
+  return input.sparePpm > 0 || spareMg > 0 ? "fills and extra" : "fills";
 }
 
 /** The marks on which the amounts lie: those of the scales, or whole milligrams where these are too coarse. */

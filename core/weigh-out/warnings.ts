@@ -83,7 +83,7 @@ export function warningsFor(input: WeighOutInput, order: Order, out: WeighedOut,
     });
   for (const below of partsBelowMark(input, order, out)) warnings.push({ code: "part-below-mark", message: sayBelow(below), below });
   if (!input.start && input.sparePpm === 0 && !input.spareMg) {
-    warnings.push({ code: "no-spare", message: "No spare is planned: some wax in the pitcher, so the last jar can come up short." });
+    warnings.push({ code: "no-spare", message: "No extra is planned, and some wax stays in the pitcher: the last jar can come up short." });
   }
   return warnings;
 }

@@ -240,7 +240,7 @@ describe("properties of weighing out", () => {
 describe("the working", () => {
   it("opens a figure to the steps it rests on, and each step's sum is right", () => {
     const steps = workingOf(weighOut(input({ sparePpm: 50_000 })).working, "wax");
-    expect(steps.map((step) => step.gives.name)).toEqual(["cup, all", "fills", "fills and spare", "wax, exact", "wax"]);
+    expect(steps.map((step) => step.gives.name)).toEqual(["cup, all", "fills", "fills and extra", "wax, exact", "wax"]);
     for (const step of steps) {
       const [a, b] = step.from.map((figure) => figure.value) as [number, number];
       const expected = { multiply: a * b, divide: a / b, add: step.from.reduce((sum, figure) => sum + figure.value, 0), subtract: a - b }[step.by as "add"];

@@ -38,7 +38,7 @@ export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; 
         <strong className={fit.verdict === "fits" ? "text-inside" : "text-hot"}>{FIT_WORDS[fit.verdict]}</strong>{" "}
         <span className="text-soft">
           {sides.map(([side, um]) => `${side} ${um < 0 ? "−" : ""}${units.len(Math.abs(um))}`).join(", ")}{" "}
-          {fit.verdict === "too small" ? "clearance (− too small)" : "to spare"}
+          {fit.verdict === "too small" ? "clearance (− too small)" : "clearance"}
           {fit.layers > 1 ? `; ${fit.layers} layers` : ""}
           {guessed ? ". The outside of a vessel is not measured, so a wall thickness is assumed." : ""}
         </span>

@@ -19,7 +19,7 @@ interface LossesProps {
 const THINGS = [
   { value: "burner", label: "a burner" },
   { value: "pitcher", label: "a pitcher" },
-  { value: "hands", label: "a pair of hands" },
+  { value: "hands", label: "a person" },
 ];
 const QUARTER = 15;
 

@@ -40,7 +40,7 @@ export function DayShown({ products }: { products: DayProduct[] }) {
   if (request === null) return <p className="mt-6 text-soft">Type how many of each to see the schedule.</p>;
   return (
     <>
-      <section className="sheet mt-6" aria-label="Timetable">
+      <section className="sheet mt-6" aria-label="Schedule">
         <div className="mb-2 flex flex-wrap items-baseline gap-x-6">
           <h2>
             {work.length} {work.length === 1 ? "pot" : "pots"}

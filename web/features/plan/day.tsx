@@ -53,7 +53,7 @@ function useDayFields({ products, kept, planned, settings }: DayProps, today: st
       burners: countRule({ least: 1, most: 20, name: "burners" }, String(from.burners)),
       pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, String(from.pitchers)),
       pitcherMg: massRule(units, { initial: units.typed.about(from.pitcherMg) }),
-      sparePpm: percentRule({ least: 0, most: 50, name: "the spare" }, String(from.sparePpm / 10_000)),
+      sparePpm: percentRule({ least: 0, most: 50, name: "the extra" }, String(from.sparePpm / 10_000)),
     } as Record<string, FieldRule<unknown>>;
   }, [ids, units, today, kept, settings, counts]);
   const fields = useFields(rules);

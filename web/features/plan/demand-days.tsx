@@ -44,11 +44,11 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
           <div key={day ?? "none"} className="grid gap-x-6 border-b border-line py-3 sm:grid-cols-[150px_minmax(0,1fr)]">
             <div>
               <h3 className="figure text-[24px] leading-tight">{day ? units.onDay(day) : "no day"}</h3>
-              <p className="text-[14px] text-soft">hands {writeDuration(Math.round(hands) * 60)}</p>
+              <p className="text-[14px] text-soft">labor {writeDuration(Math.round(hands) * 60)}</p>
               {day ? (
                 <p className="unprinted mt-1 flex flex-wrap gap-2">
                   <Link className="press" href={`/plan/day?on=${day}`}>
-                    Timetable<span className="sr-only"> of {units.onDay(day)}</span>
+                    Schedule<span className="sr-only"> of {units.onDay(day)}</span>
                   </Link>
                 </p>
               ) : (

@@ -36,7 +36,7 @@ export function SeasonWeeks({ weeks, lines, products, settings, season, at }: We
   return (
     <section className="mt-8" aria-label="Weeks">
       <h2 className="border-b-[3px] border-ink pb-1">By weeks</h2>
-      <WideTable label="Weeks, as a table" heads={["week of", "pots", "pieces", "hands", "table, fullest day", "curing at its end"]} least={520}>
+      <WideTable label="Weeks, as a table" heads={["week of", "pots", "pieces", "labor", "table, fullest day", "curing at its end"]} least={520}>
         {weeks.map((week) => (
           <tr key={week.from} className="border-t border-line align-middle">
             <th scope="row" className="py-2 pr-4 font-semibold whitespace-nowrap">

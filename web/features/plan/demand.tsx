@@ -53,7 +53,7 @@ export function SeasonPlan(props: SeasonProps) {
         <>
           {first ? (
             <Link className="act" href={`/plan/day?on=${first}`} data-next-step>
-              Timetable of {units.onDay(first)}
+              Schedule of {units.onDay(first)}
             </Link>
           ) : null}
           <button type="button" className="press" onClick={() => window.print()} disabled={lines.length === 0}>

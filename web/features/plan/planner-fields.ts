@@ -36,7 +36,7 @@ export function plannerRules(
   return {
     from: any("vessels"),
     weight: orNothing(massRule(units)) as FieldRule<unknown>,
-    spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5") as FieldRule<unknown>,
+    spare: percentRule({ least: 0, most: 100, name: "the extra" }, "5") as FieldRule<unknown>,
     waxScale: any(""),
     oilScale: any(""),
     stays: orNothing(massRule(units, { most: 1_000_000 })) as FieldRule<unknown>,

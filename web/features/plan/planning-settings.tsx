@@ -30,7 +30,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         burners: countRule({ least: 1, most: 20, name: "burners" }, String(settings.burners)),
         pitchers: countRule({ least: 1, most: 40, name: "pitchers" }, String(settings.pitchers)),
         pitcherMg: massRule(units, { initial: units.typed.about(settings.pitcherMg) }),
-        sparePpm: percentRule({ least: 0, most: 50, name: "the spare" }, String(settings.sparePpm / 10_000)),
+        sparePpm: percentRule({ least: 0, most: 50, name: "the extra" }, String(settings.sparePpm / 10_000)),
         table: countRule({ least: 1, most: 20_000, name: "places" }, String(settings.table)),
         aheadDays: countRule({ least: 0, most: 60, name: "days" }, String(settings.aheadDays)),
         gatherDays: countRule({ least: 0, most: 120, name: "days" }, String(settings.gatherDays)),

@@ -79,7 +79,7 @@ function fillRules(
   });
   return {
     aim: { initial: "use", parse: good },
-    spare: percentRule({ least: 0, most: 100, name: "a spare" }, "5"),
+    spare: percentRule({ least: 0, most: 100, name: "the extra" }, "5"),
     ...Object.fromEntries([...perLine, ...perMaterial]),
   };
 }

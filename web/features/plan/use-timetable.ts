@@ -23,7 +23,7 @@ export function useTimetable(request: ScheduleRequest | null): { state: Timetabl
       worker.current = item;
       setState({ is: "looking", of: wanted, answer: null });
       item.onmessage = ({ data }: MessageEvent<Told>) => setState({ is: data.looking ? "looking" : "done", of: wanted, answer: data.answer });
-      item.onerror = () => setState({ is: "failed", message: "The timetable could not be worked out here. Load the page again." });
+      item.onerror = () => setState({ is: "failed", message: "The schedule could not be calculated. Load the page again." });
       tell(wanted);
     }, PAUSE_MS);
     return () => {

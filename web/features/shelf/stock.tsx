@@ -78,7 +78,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
             <button
               type="button"
               className="press"
-              aria-label={`${lot.withdrawn ? "Put back" : "Take back"} the lot ${lot.code || lot.receivedOn}`}
+              aria-label={`${lot.withdrawn ? "Restore" : "Delete"} the lot ${lot.code || lot.receivedOn}`}
               onClick={() =>
                 turn(
                   saveLot(place, {
@@ -95,7 +95,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
                 )
               }
             >
-              {lot.withdrawn ? "Put back" : "Take back"}
+              {lot.withdrawn ? "Restore" : "Delete"}
             </button>
           </li>
         ))}
@@ -120,10 +120,10 @@ function Counts({ of, history, turn }: Pick<StockProps, "of" | "history"> & { tu
             <button
               type="button"
               className="press"
-              aria-label={`${count.withdrawn ? "Put back" : "Take back"} the count of ${write(count.amount)}`}
+              aria-label={`${count.withdrawn ? "Restore" : "Delete"} the count of ${write(count.amount)}`}
               onClick={() => turn(saveCount(place, { id: count.id, kind: of.kind, materialId: of.id, amount: count.amount, withdrawn: !count.withdrawn }))}
             >
-              {count.withdrawn ? "Put back" : "Take back"}
+              {count.withdrawn ? "Restore" : "Delete"}
             </button>
           </li>
         ))}

@@ -168,7 +168,7 @@ function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
 function drawSteps(paper: Paper, pen: Pen, { plan, say, units }: Drawn): void {
   const right = paper.width - MARGIN;
   const inner = right - MARGIN;
-  pen.section("Do, and read");
+  pen.section("Steps and readings");
   for (const prompt of promptsOf(plan).filter((prompt) => prompt.entry !== "weighed" && prompt.entry !== "counted")) {
     const range = [prompt.range ? say(writeRange(prompt.range, units.temperatureUnit)) : "", timeOf(prompt)].filter(Boolean).join(", ");
     pen.room(ROW + 4);

@@ -151,7 +151,7 @@ function drawHours({ day: { breaks = [] }, width, left, height, first, last, lan
 /** The hands of all pots in one line, in which nothing may lie on anything. */
 function drawHands({ day: { rows, chores = [] }, x, wide, shapes, faded, numbered }: Drawing): void {
   const hands = TOP + ROW / 2;
-  shapes.push({ is: "words", x: 0, y: hands, says: "hands", size: 14, ink: "ink", from: "start", bold: true });
+  shapes.push({ is: "words", x: 0, y: hands, says: "labor", size: 14, ink: "ink", from: "start", bold: true });
   for (const chore of chores)
     for (const part of chore.parts)
       shapes.push({

@@ -47,7 +47,7 @@ export function GET(): Response {
       {
         method: "POST",
         path: "/api/v1/schedule",
-        does: "A timetable for jobs whose steps need hands, burners and the like, with waits that have a least and a most. What cannot be is answered with the reason.",
+        does: "A schedule for jobs whose steps need people, burners and the like, with waits that have a least and a most. What cannot be is answered with the reason.",
         request: input(scheduleRequest),
         response: z.toJSONSchema(scheduleAnswer),
         errors: { 400: z.toJSONSchema(apiError) },
