@@ -122,6 +122,7 @@ export * from "./batch/jar-status";
 export * from "./batch/jars";
 export * from "./batch/loss";
 export * from "./batch/over";
+export * from "./batch/past-batch";
 export * from "./batch/phase";
 export * from "./batch/plan";
 export * from "./batch/planning";

@@ -19,6 +19,7 @@ const VIEWS = {
   "formula of many parts": `/formulas/${demoId(6, 4)}`,
   plan: "/plan",
   fill: "/plan/fill",
+  "past batch": "/plan/past",
   day: "/plan/day",
   wanted: "/plan/wanted",
   "planned day": "/plan/day?on=2026-03-17",

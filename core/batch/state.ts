@@ -105,6 +105,15 @@ export const WICKS_WERE = ["left alone", "poured onto", "pulled aside"] as const
 export type WicksWere = (typeof WICKS_WERE)[number];
 export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "warm room"] as const;
 export type Warmed = (typeof WARMED)[number];
+export const WARMED_WORDS: Record<Warmed, string> = {
+  no: "not warmed",
+  yes: "warmed, not said how",
+  oven: "in the oven",
+  water: "in warm water",
+  "heat gun": "with a heat gun",
+  microwave: "in a microwave",
+  "warm room": "in a warm room",
+};
 
 /** Version of the stored state. Raise it when the state changes: older states are recalculated when the program starts. */
 export const STATE_VERSION = 8;

@@ -16,7 +16,7 @@ import {
 } from "@hearth/core";
 import type { Formats } from "@/ui/units";
 import { type FieldRule, orNothing } from "./fields";
-import { parseWhen, readDay } from "./when";
+import { parseStepTime, parseWhen, readClock, readDay, type StepTime } from "./when";
 
 /** Returns what each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
@@ -69,6 +69,23 @@ export const whenRule = (now: string, units: Formats): FieldRule<string | null> 
     if (at === null) return "";
     const repeat = repeatOf(at, units.zone);
     return `${units.dayClock(at)}${repeat ? `, the ${repeat} time that clocks show this tonight` : ""}`;
+  },
+});
+
+/** Returns when a step was done, by the one before it; nothing typed was not noted. */
+export const stepTimeRule = (now: string, units: Formats): FieldRule<StepTime | null> => ({
+  initial: "",
+  parse: (text) => parseStepTime(text, now, units.zone, units.locale),
+});
+
+/** Returns a time of day in minutes after midnight. Where am and pm are said and it says neither, an hour before six is of the afternoon. */
+export const clockRule = (units: Formats): FieldRule<number> => ({
+  initial: "",
+  parse: (text) => {
+    const clock = readClock(text);
+    if (!clock) return bad("not-understood", `“${text.trim()}” is not a time of day. Write it like ${units.manner.hours === 24 ? "9:30" : "9:30 am"}.`);
+    const isAfternoon = units.manner.hours === 12 && !clock.half && clock.hour < 6;
+    return good((clock.hour + (isAfternoon ? 12 : 0)) * 60 + clock.minute);
   },
 });
 

@@ -1,5 +1,6 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { parseWhen, readDay } from "./when";
+import { parseStepTime, parseWhen, readDay, stepMoment } from "./when";
 
 const NOW = "2026-03-14T14:20:00.000Z";
 const read = (text: string, zone = "UTC") => {
@@ -75,5 +76,55 @@ describe("when something happened", () => {
     expect(read("14:21")).toBe("2026-03-14T14:21:00.000Z");
     expect(read("25:00")).toMatch(/not a time/);
     expect(read("noonish")).toMatch(/not a time/);
+  });
+});
+
+describe("when a step was done, by the one before it", () => {
+  const BEFORE = "2026-03-10T22:15:30.000Z";
+  const after = (text: string, locale?: string, before = BEFORE) => {
+    const parsed = parseStepTime(text, NOW, "UTC", locale);
+    if (!parsed.ok) return parsed.message;
+    if (parsed.value === null) return null;
+    const moment = stepMoment(parsed.value, before, NOW, "UTC", locale);
+    return moment.ok ? moment.value : moment.message;
+  };
+
+  it("reads a time of day as the next such moment, a length of time as so long after it, and nothing as not noted", () => {
+    expect(after("22:40")).toBe("2026-03-10T22:40:00.000Z");
+    // The minute of the step before is not before it.
+    expect(after("22:15")).toBe(BEFORE);
+    expect(after("1:05")).toBe("2026-03-11T01:05:00.000Z");
+    expect(after("10:40", "en-US")).toBe("2026-03-10T22:40:00.000Z");
+    expect(after("1:05 am", "en-US")).toBe("2026-03-11T01:05:00.000Z");
+    expect(after("35 min")).toBe("2026-03-10T22:50:30.000Z");
+    expect(after("+ 35")).toBe("2026-03-10T22:50:30.000Z");
+    expect(after("1 h 10 min")).toBe("2026-03-10T23:25:30.000Z");
+    expect(after("2026-03-11 14:00")).toBe("2026-03-11T14:00:00.000Z");
+    expect(after("")).toBeNull();
+  });
+
+  it("asks where a clock would come round again only the next day, and refuses what is ahead or no time", () => {
+    expect(after("21:00")).toMatch(/before the step before it/);
+    expect(after("10 days")).toMatch(/future/);
+    expect(after("later")).toMatch(/how long after the step before, like 35 min/);
+    expect(after("8:30", undefined, NOW)).toMatch(/before the step before it/);
+  });
+
+  it("never gives a moment before the step before it, whatever the clock and the place", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 23 }),
+        fc.integer({ min: 0, max: 59 }),
+        fc.integer({ min: 0, max: 86_400 }),
+        fc.constantFrom("en-US", "en-GB", "de-DE"),
+        (hour, minute, second, locale) => {
+          const before = new Date(Date.UTC(2026, 2, 8) + second * 1_000).toISOString();
+          const at = after(`${hour}:${String(minute).padStart(2, "0")}`, locale, before) as string;
+          if (/before the step/.test(at)) return;
+          expect(Date.parse(at)).toBeGreaterThanOrEqual(Date.parse(before));
+          expect(Date.parse(at) - Date.parse(before)).toBeLessThanOrEqual(12 * 3_600_000);
+        },
+      ),
+    );
   });
 });

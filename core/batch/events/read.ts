@@ -15,6 +15,7 @@ export const read = batchEvent({
       step: z.string().max(60).nullable(),
       shown: z.number().int().min(COLDEST, "Colder than any workshop.").max(HOTTEST, "Hotter than any wax is heated."),
       correction: z.number().int().min(-2_000).max(2_000),
+      untimed: z.boolean().optional().describe("when it was read is not known, so it is no point of the cooling curve"),
     }),
   upcast: ({ gate, ...old }) => ("act" in old ? upcastStepId(old) : { ...old, step: STEP_OF_OLD_RANGE[String(gate)] ?? null }),
   validate: (state, payload, plan) =>
@@ -23,15 +24,16 @@ export const read = batchEvent({
     const celsius = payload.shown + payload.correction;
     const key = payload.step ?? "";
     state.reads[key] = { celsius, at: happenedAt, instrumentId, n: (state.reads[key]?.n ?? 0) + 1 };
-    putOnCurve(state, happenedAt, celsius, payload.step, instrumentId);
+    if (!payload.untimed) putOnCurve(state, happenedAt, celsius, payload.step, instrumentId);
     const { over } = state;
     if (celsius > plan.process.ceiling) {
       if (over.since === null) {
-        over.since = happenedAt;
+        // How long it lasted cannot be told from a reading without a time.
+        if (!payload.untimed) over.since = happenedAt;
         over.times += 1;
       }
       over.peak = Math.max(over.peak ?? celsius, celsius);
-    } else if (over.since !== null) {
+    } else if (over.since !== null && !payload.untimed) {
       over.seconds += Math.max(0, Math.round((Date.parse(happenedAt) - Date.parse(over.since)) / 1_000));
       over.since = null;
     }
@@ -43,7 +45,7 @@ export const read = batchEvent({
     const celsius = payload.shown + payload.correction;
     const band = bandsOf(plan.process).find((band) => band.step === payload.step);
     const named = band ? `${band.name} reading` : "reading";
-    const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.tShown(payload.shown)}, corrected)`}`;
+    const what = `${named}${instrument ? `, ${instrument}` : ""}${payload.correction === 0 ? "" : ` (shown ${say.tShown(payload.shown)}, corrected)`}${payload.untimed ? ", time not noted" : ""}`;
     if (!band) return { what, figure: say.t(celsius) };
     const at = rangeStatus(celsius, band.range).is;
     return {

@@ -103,10 +103,16 @@ export function PlanMargin({
       {warnings.some((warning) => warning.code === "no-spare") ? (
         <Aside title="Extra">{units.say(warnings.find((warning) => warning.code === "no-spare")?.message ?? "")}</Aside>
       ) : null}
-      <Aside title="By weight">Everything is by weight. Do not measure oil by volume.</Aside>
-      <Caution title="Before you melt">
-        Wipe vessels with alcohol and let it dry completely, because it burns. Throw cracked jars away. Keep an extinguisher for grease fires at hand.
-      </Caution>
     </>
   );
 }
+
+/** What to mind before the wax of a plan is melted. */
+export const BeforeMelting = () => (
+  <>
+    <Aside title="By weight">Everything is by weight. Do not measure oil by volume.</Aside>
+    <Caution title="Before you melt">
+      Wipe vessels with alcohol and let it dry completely, because it burns. Throw cracked jars away. Keep an extinguisher for grease fires at hand.
+    </Caution>
+  </>
+);

@@ -8,7 +8,7 @@ import { FromWeight } from "./from-weight";
 import type { PlannerState } from "./use-planner";
 
 /** How much more than the fills is made, what it begins from, and on which scales. */
-export function PlanOptions({ plan }: { plan: PlannerState }) {
+export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart: boolean }) {
   const units = useUnits();
   const { fields, from, pots, scales, worked, fault } = plan;
   const scaleOptions = (suited: string) => [
@@ -68,7 +68,7 @@ export function PlanOptions({ plan }: { plan: PlannerState }) {
             inputMode="decimal"
             hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
           />
-          <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." />
+          {withStart ? <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." /> : null}
         </div>
       </details>
     </>

@@ -15,9 +15,9 @@ export const START_BUTTON = "start-batch";
 const Weights = memo(ToWeigh);
 
 /** What to weigh for the plan, and the buttons that begin it. */
-export function PlanWeights({ plan, products, rates }: { plan: PlannerState; products: Product[]; rates: Rates }) {
+export function PlanWeights({ plan, products, rates, onBegun }: { plan: PlannerState; products: Product[]; rates: Rates; onBegun: () => void }) {
   const { worked, known, startFrom, pots, inPots, chosen, reading, gel, scales, picked } = plan;
-  const { begin, said, busy } = useBegin(plan);
+  const { begin, said, busy } = useBegin(plan, onBegun);
   const costs = useMemo(() => (worked?.ok ? costsOf(worked.plan, known.stocks, picked, products, rates) : []), [worked, known.stocks, picked, products, rates]);
   const stopped = busy || reading || !chosen || gel.some((gelFault) => gelFault.weight === "stop") || scales.length === 0;
   return (

@@ -1,113 +1,26 @@
 "use client";
 
-import { useMemo, useState } from "react";
-import { Chooser } from "@/forms/chooser";
-import { suggestedFirst } from "@/forms/matches";
+import { useState } from "react";
+import { useDraft } from "@/catalogue/draft";
 import { Link } from "@/ui/address";
-import { commonScale } from "@/ui/jar-section";
-import { Empty, PageLayout } from "@/ui/side-notes";
+import { PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { AddVessel } from "./add-vessel";
-import { ChooseMade } from "./choose-made";
-import { ContainerCounts } from "./containers";
 import { InSight } from "./in-sight";
-import { PlanMargin } from "./plan-margin";
-import { PlanFromWeight, PlanOptions } from "./plan-options";
+import { missingToPlan, PlanForm, PlanFormula } from "./plan-form";
+import { BeforeMelting, PlanMargin } from "./plan-margin";
 import { PlanWeights, START_BUTTON } from "./plan-weights";
-import { type PlannerProps, type PlannerState, usePlanner } from "./use-planner";
-
-/** What has to be there before anything can be planned. */
-function Missing({ title, href, label, children }: { title: string; href: string; label: string; children: string }) {
-  return (
-    <PageLayout title="Plan a batch">
-      <Empty
-        title={title}
-        action={
-          <Link className="act" data-next-step href={href}>
-            {label}
-          </Link>
-        }
-      >
-        <p>{children}</p>
-      </Empty>
-    </PageLayout>
-  );
-}
-
-/** What is made, by which formula and process, how many of which, and with what options. */
-function PlanForm({ plan, onAdd }: { plan: PlannerState; onAdd: (name: string) => void }) {
-  const units = useUnits();
-  const { known, lines, containers, picked, fields } = plan;
-  const scale = useMemo(
-    () =>
-      commonScale(
-        lines.map((line) => line.container),
-        84,
-        120,
-      ),
-    [lines],
-  );
-  const more = useMemo(
-    () =>
-      suggestedFirst(
-        containers.filter((container) => !lines.some((line) => line.container.id === container.id)),
-        known.lately,
-        (id) => known.stocks[id]?.onHand,
-      ).map((plannedContainer) => ({ value: plannedContainer.id, name: plannedContainer.name, note: units.g(plannedContainer.workingFillMg) })),
-    [containers, lines, known.lately, known.stocks, units],
-  );
-  return (
-    <section className="sheet">
-      <h2>Jars to fill</h2>
-      {plan.reading ? (
-        <p role="status" className="text-soft">
-          Reading the formula
-        </p>
-      ) : null}
-      <ContainerCounts
-        lines={lines}
-        fillOf={plan.fillAt}
-        picked={new Set(picked.map((item) => item.key))}
-        wicks={known.shelf.wicks}
-        fields={fields}
-        scale={scale}
-        onLook={known.look}
-        onEnter={() => document.getElementById(START_BUTTON)?.focus()}
-      />
-      <div className="mt-3">
-        <Chooser
-          label="Another vessel or mold"
-          value=""
-          options={more}
-          onLook={known.look}
-          onValue={plan.addLine}
-          add={{ label: "a new vessel", run: onAdd }}
-        />
-      </div>
-      <PlanOptions plan={plan} />
-      <PlanFromWeight plan={plan} />
-    </section>
-  );
-}
+import { type PlannerProps, usePlanner } from "./use-planner";
 
 /** Works out what to weigh for what is to be made, and starts the batch. */
 export function Planner(props: PlannerProps) {
   const units = useUnits();
   const plan = usePlanner(props);
+  const draft = useDraft("plan", plan.typedForDraft, plan.takeDraft);
   const [adding, setAdding] = useState<string | null>(null);
   const { chosen, known, fields, fault, planned } = plan;
-  if (props.names.length === 0)
-    return (
-      <Missing title="No formula to plan from" href="/formulas/new" label="Make a formula">
-        A batch is calculated from a formula: the wax and fragrance for your vessels.
-      </Missing>
-    );
-  if (plan.containers.length === 0)
-    return (
-      <Missing title="No vessel to fill" href="/shelf" label="Go to the shelf">
-        Add your jars, cups and molds to the shelf with their fill weights.
-      </Missing>
-    );
+  const missing = missingToPlan(props.names.length > 0, plan.containers.length > 0);
+  if (missing) return missing;
   return (
     <PageLayout
       title="Plan a batch"
@@ -122,12 +35,15 @@ export function Planner(props: PlannerProps) {
           <Link className="press" href="/plan/fill">
             What can I make?
           </Link>
+          <Link className="press" href="/plan/past">
+            Enter a past batch
+          </Link>
         </>
       }
       lead={chosen ? `${chosen.name}, version ${chosen.number}: ${units.percent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}
       side={
         <>
-          {plan.draft.offer}
+          {draft.offer}
           <PlanMargin
             noScale={plan.scales.length === 0}
             fault={fault && fault.field !== "pitcher_capacity_g" ? units.inUnits(fault.message) : null}
@@ -137,6 +53,7 @@ export function Planner(props: PlannerProps) {
             shortage={plan.shortage}
             warnings={plan.warnings}
           />
+          <BeforeMelting />
         </>
       }
     >
@@ -146,21 +63,9 @@ export function Planner(props: PlannerProps) {
         className="grid grid-cols-1 gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]"
         onSubmit={(event) => event.preventDefault()}
       >
-        <div className="sheet xl:col-span-2">
-          <ChooseMade
-            formulas={known.whole?.formulas ?? props.names}
-            chosen={chosen}
-            others={plan.others}
-            choices={plan.choices}
-            choice={plan.choice}
-            onLook={known.look}
-            onFormula={(id) => plan.choose([id])}
-            onOther={(at, id) => plan.choose([chosen?.id ?? "", ...plan.others.map((formula, index) => (index === at ? id : (formula?.id ?? "")))])}
-            onChoice={plan.setChoice}
-          />
-        </div>
-        <PlanForm plan={plan} onAdd={setAdding} />
-        <PlanWeights plan={plan} products={props.products} rates={props.rates} />
+        <PlanFormula plan={plan} formulas={props.names} />
+        <PlanForm plan={plan} title="Jars to fill" withStart onAdd={setAdding} onEnter={() => document.getElementById(START_BUTTON)?.focus()} />
+        <PlanWeights plan={plan} products={props.products} rates={props.rates} onBegun={draft.drop} />
       </form>
       <AddVessel name={adding} known={known} onMade={(id) => plan.setAdded((old) => [...old, id])} onDone={() => setAdding(null)} />
       {planned ? <InSight planned={planned} /> : null}

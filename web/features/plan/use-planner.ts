@@ -3,12 +3,12 @@
 import { type ChosenProduct, gelFaultsOf, notToBeFilled, potsOf, type Rates, wicksOf } from "@hearth/core";
 import { useDeferredValue, useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
-import { useDraft } from "@/catalogue/draft";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { startBatch } from "@/server/batches/commands";
+import type { BatchWanted } from "@/server/batches/start-batch";
 import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
 import type { Product } from "@/server/products/products";
 import { useRouter } from "@/ui/address";
@@ -57,8 +57,8 @@ function useLines({ products, few, counts }: PlannerProps, family: string, known
   return { containers, lines, fields: useFields(rules) };
 }
 
-/** A plan as it is typed, what follows from it, and how it is begun. What follows is worked out behind the typing. */
-export function usePlanner(props: PlannerProps) {
+/** A plan as it is typed, and what follows from it, worked out behind the typing. `path` is the page it stands on. */
+export function usePlanner(props: PlannerProps, path = "/plan") {
   const { formula: chosen, others: asked, askedProduct, processes, readyMade } = props;
   const units = useUnits();
   const router = useRouter();
@@ -76,12 +76,6 @@ export function usePlanner(props: PlannerProps) {
   useEffect(() => {
     if (askedProduct) (fields.form.current?.elements.namedItem(`count:${askedProduct}`) as HTMLElement | null)?.focus();
   }, [askedProduct, fields.form]);
-  const draft = useDraft("plan", { ...fields.typed, formula: chosen?.id ?? "", added: added.join() }, ({ formula, added: more, ...typed }) => {
-    setAdded((more ?? "").split(",").filter(Boolean));
-    known.look();
-    if (formula && formula !== chosen?.id) read(() => router.replace(`/plan?formula=${formula}`, { scroll: false }));
-    fields.fill(typed);
-  });
 
   // What is typed is shown at once; what follows from it a moment later.
   const values = useDeferredValue(fields.values) as PlannerValues & Record<string, unknown>;
@@ -133,7 +127,7 @@ export function usePlanner(props: PlannerProps) {
     return inPots.flatMap((inPot) => gelFaultsOf({ ...inPot.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   }, [picked, inPots, process, shelf, units.temperature]);
   return {
-    ...{ known, fields, draft, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
+    ...{ known, fields, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
@@ -150,7 +144,15 @@ export function usePlanner(props: PlannerProps) {
     choose: (ids: readonly string[]) => {
       const [formula = "", ...more] = ids;
       setChoice("formula");
-      read(() => router.replace(`/plan?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
+      read(() => router.replace(`${path}?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
+    },
+    /** What a draft keeps of it, and how it is taken from one. */
+    typedForDraft: { ...fields.typed, formula: chosen?.id ?? "", added: added.join() },
+    takeDraft: ({ formula, added: more, ...kept }: Record<string, string>) => {
+      setAdded((more ?? "").split(",").filter(Boolean));
+      known.look();
+      if (formula && formula !== chosen?.id) read(() => router.replace(`${path}?formula=${formula}`, { scroll: false }));
+      fields.fill(kept);
     },
     /** Puts another container among the lines, and the focus into its count. */
     addLine: (id: string) => {
@@ -161,57 +163,66 @@ export function usePlanner(props: PlannerProps) {
 }
 export type PlannerState = ReturnType<typeof usePlanner>;
 
+/** Returns a function that asks for something, which is done once what follows from the plan is of what is typed now. */
+export function useOnceWorked<T>(plan: PlannerState, run: (asked: T) => void): (asked: T) => void {
+  const [asked, setAsked] = useState<{ of: T } | null>(null);
+  useEffect(() => {
+    if (!asked || plan.isBehind) return;
+    setAsked(null);
+    run(asked.of);
+  });
+  return (of) => setAsked({ of });
+}
+
+/** Returns what the server is asked to start, or what stands against it as text. Faults of fields are shown at them; the text is then empty. */
+export function startOf(plan: PlannerState, batchId: string, rehearsal: boolean): BatchWanted | string {
+  const { chosen, fields, picked, from, startFrom, worked, fault, pots, warnings, inPots, choices, choice, values } = plan;
+  if (!chosen || !fields.check()) return "";
+  if (picked.length === 0) return "Enter how many of at least one vessel.";
+  if (from !== "vessels" && !startFrom) return "Enter the weight.";
+  if (!worked?.ok) return fault?.message ?? (pots > 1 ? "Choose a formula for each pot." : "Choose a formula.");
+  const coarse = warnings.find((warning) => warning.code === "scale-too-coarse");
+  if (coarse) return coarse.message;
+  return {
+    batchId,
+    formulaVersionIds: inPots.map((inPot) => inPot.versionId),
+    process: choices.some((processChoice) => processChoice.value === choice) ? choice : "formula",
+    products: picked.map((item) => ({
+      id: item.id,
+      container: item.container ?? "vessel",
+      count: item.count,
+      part: item.part ?? null,
+      wick: item.chosenWicks ? { id: item.chosenWicks.wickId, count: item.chosenWicks.count } : null,
+    })),
+    sparePpm: startFrom ? 0 : (values.spare ?? 0),
+    spareMg: worked.spareMg,
+    waxScale: worked.scales.wax.id ?? "",
+    oilScale: worked.scales.oil.id ?? "",
+    start: startFrom ?? null,
+    pitcherMg: values.pitcher ?? null,
+    startedAt: values.startedAt ?? null,
+    rehearsal,
+  };
+}
+
 /** Begins the batch that is planned, or a rehearsal of it; what stands against it is said. */
-export function useBegin(plan: PlannerState) {
+export function useBegin(plan: PlannerState, onBegun: () => void) {
   const place = useWorkshop();
   const router = useRouter();
   const [batchId] = useState(() => v7());
   const [said, setSaid] = useState("");
   const [busy, start] = useTransition();
-  const [asked, setAsked] = useState<"batch" | "rehearsal" | null>(null);
   // What stood in the way is no longer said once the amounts are others.
   useEffect(() => setSaid(""), [plan.worked]);
-  // Begun is what is typed now, never what was worked out of it a moment ago.
-  useEffect(() => {
-    if (!asked || plan.isBehind) return;
-    setAsked(null);
-    begin(asked === "rehearsal");
-  });
-  const begin = (rehearsal: boolean) => {
-    const { chosen, fields, picked, from, startFrom, worked, fault, pots, warnings, inPots, choices, choice, values, draft } = plan;
-    if (!chosen || !fields.check()) return;
-    if (picked.length === 0) return setSaid("Enter how many of at least one vessel.");
-    if (from !== "vessels" && !startFrom) return setSaid("Enter the weight.");
-    if (!worked?.ok) return setSaid(fault?.message ?? (pots > 1 ? "Choose a formula for each pot." : "Choose a formula."));
-    const coarse = warnings.find((warning) => warning.code === "scale-too-coarse");
-    if (coarse) return setSaid(coarse.message);
+  const begin = useOnceWorked(plan, (asked: "batch" | "rehearsal") => {
+    const wanted = startOf(plan, batchId, asked === "rehearsal");
+    if (typeof wanted === "string") return setSaid(wanted);
     start(async () => {
-      const outcome = await callAction(
-        startBatch(place, {
-          batchId,
-          formulaVersionIds: inPots.map((inPot) => inPot.versionId),
-          process: choices.some((processChoice) => processChoice.value === choice) ? choice : "formula",
-          products: picked.map((item) => ({
-            id: item.id,
-            container: item.container ?? "vessel",
-            count: item.count,
-            part: item.part ?? null,
-            wick: item.chosenWicks ? { id: item.chosenWicks.wickId, count: item.chosenWicks.count } : null,
-          })),
-          sparePpm: startFrom ? 0 : values.spare,
-          spareMg: worked.spareMg,
-          waxScale: worked.scales.wax.id,
-          oilScale: worked.scales.oil.id,
-          start: startFrom ?? null,
-          pitcherMg: values.pitcher ?? null,
-          startedAt: values.startedAt ?? null,
-          rehearsal,
-        }),
-      );
+      const outcome = await callAction(startBatch(place, wanted));
       if (!outcome.ok) return setSaid(outcome.message);
-      if (!rehearsal) draft.drop();
+      if (asked === "batch") onBegun();
       router.push(`/bench/${outcome.value.id}`);
     });
-  };
-  return { begin: setAsked, said, busy };
+  });
+  return { begin, said, busy };
 }

@@ -25,9 +25,14 @@ export function Records({
       title="Records"
       lead="Closed batches."
       actions={
-        <Link className="press" href="/records/import">
-          Import a record
-        </Link>
+        <>
+          <Link className="press" href="/plan/past">
+            Enter a past batch
+          </Link>
+          <Link className="press" href="/records/import">
+            Import a record
+          </Link>
+        </>
       }
       side={<Aside title="Why keep them">When a candle disappoints, compare it with the batches that were fine.</Aside>}
     >

@@ -16,6 +16,7 @@ const ACTIONS: { name: string; path: string }[] = [
   { name: "What can I make?", path: "/plan/fill" },
   { name: "Demand, with due dates", path: "/plan/wanted" },
   { name: "Day schedule", path: "/plan/day" },
+  { name: "Enter a past batch", path: "/plan/past" },
   { name: "Import demand", path: "/shelf/file?part=wanted" },
   { name: "Make a formula", path: "/formulas/new" },
   { name: "Make a product", path: "/products/new" },

@@ -4,9 +4,10 @@ import { ok, type Result, reject } from "@hearth/core";
 import { z } from "zod";
 import { undoStart } from "@/server/events/batch-store";
 import { command } from "@/server/http/command";
+import { pastBatchInput, recordPastBatchIn } from "./past-batch";
 import { batchWanted, startBatchIn } from "./start-batch";
 
-/** Undoes the start of a batch that has no entry yet. */
+/** Undoes the start of a batch that has no entry yet, or only those that were recorded with it. */
 export async function undoBatch(place: unknown, input: unknown): Promise<Result<null>> {
   return command("bench", z.object({ batchId: z.uuid() }), place, input, async ({ batchId }, { db, workshop }) => {
     const undone = await undoStart(db, workshop.id, batchId);
@@ -23,4 +24,9 @@ export async function startBatch(place: unknown, input: unknown): Promise<Result
     if (!outcome.ok) return outcome;
     return ok({ id: outcome.value.id, number: outcome.value.number });
   });
+}
+
+/** Records a batch that is already made: its start and what was noted of it, in one act. */
+export async function recordPastBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; entries: number }>> {
+  return command("plan", pastBatchInput, place, input, (value, context) => recordPastBatchIn(context.db, context, value));
 }

@@ -69,6 +69,7 @@ export const batchWanted = z.object({
   startedAt: z.iso.datetime().nullable().default(null),
   rehearsal: z.boolean().default(false),
 });
+export type BatchWanted = z.input<typeof batchWanted>;
 type Wanted = z.output<typeof batchWanted>;
 
 /** A rehearsal begins so long ago: by then the longest run from weighing to pouring is over. */

@@ -85,19 +85,14 @@ export const batchStore: AggregateStore<BatchState, BatchPlan, BatchEvent, typeo
 export const appendEvent = (db: Database, workshopId: string, batchId: string, sent: SentEvent, now: string) =>
   appendTo(batchStore, db, workshopId, batchId, sent as BatchEvent, now);
 
-/** Undoes the start of a batch that nothing has followed: as if it had never been. */
+/** Undoes the start of a batch that nothing has followed but what was recorded in the same act: as if it had never been. */
 export async function undoStart(db: Database, workshopId: string, batchId: string): Promise<{ ok: boolean; message: string }> {
   return db.transaction(async (tx) => {
     const condition = and(eq(batches.workshopId, workshopId), eq(batches.id, batchId));
     const [batch] = await tx.select({ id: batches.id }).from(batches).where(condition).for("no key update");
     if (!batch) return { ok: false, message: "This batch is no longer in this workshop." };
-    const rows = await tx
-      .select({ id: batchEvents.id })
-      .from(batchEvents)
-      .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.batchId, batchId)))
-      .limit(2);
-    if (rows.length > 1) return { ok: false, message: "This batch has entries already. Abandon it instead." };
-    await tx.execute(sql`select undo_start(${workshopId}, ${batchId})`);
+    const { rows } = await tx.execute<{ undone: boolean }>(sql`select undo_start(${workshopId}, ${batchId}) as undone`);
+    if (!rows[0]?.undone) return { ok: false, message: "This batch has entries already. Abandon it instead." };
     await notifyPages(tx, { workshop: workshopId, batch: batchId });
     return { ok: true, message: "" };
   });

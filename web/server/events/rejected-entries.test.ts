@@ -100,6 +100,29 @@ const REFUSED: Record<string, () => object | Promise<object>> = {
   saveDemand: () => ({ id: none(), productId: none(), count: 1, wantedOn: null, note: "" }),
   sayWickTest: () => ({ id: none(), expectedVersion: 1, wickTest: "tested" }),
   setPin: () => ({ personId: stored.person, pin: "4821" }),
+  recordPastBatch: () => ({
+    wanted: {
+      batchId: none(),
+      formulaVersionIds: [stored.version],
+      process: "formula",
+      products: [{ id: stored.vessel, container: "vessel", count: 1, part: null, wick: null }],
+      sparePpm: 0,
+      waxScale: stored.scale,
+      oilScale: stored.scale,
+      startedAt: "2026-01-05T09:00:00.000Z",
+    },
+    past: {
+      steps: [],
+      filled: [],
+      thermometerId: null,
+      leftMg: null,
+      roomCelsius: null,
+      warmed: null,
+      // Begun, and then refused: nothing was poured.
+      inspection: { at: null, flaws: [{ defect: "wet_spot", place: "side", extent: "patch", product: stored.vessel, jars: 1 }] },
+      remark: "",
+    },
+  }),
   startBatch: () => ({
     batchId: none(),
     formulaVersionIds: [stored.version],

@@ -16,6 +16,7 @@ import {
   rangeStatus,
   stepTypeOf,
   WARMED,
+  WARMED_WORDS,
   type Warmed,
   WICKS_WERE,
   type WicksWere,
@@ -29,16 +30,6 @@ import { FormMessage } from "@/ui/form-message";
 import { type Formats, useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import type { StepProps } from "./step";
-
-const WARMED_WORDS: Record<Warmed, string> = {
-  no: "not warmed",
-  yes: "warmed, not said how",
-  oven: "in the oven",
-  water: "in warm water",
-  "heat gun": "with a heat gun",
-  microwave: "in a microwave",
-  "warm room": "in a warm room",
-};
 
 /** Returns what is odd about pouring now: nothing weighed, or the range missed. It is asked, not forbidden. */
 function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {

@@ -1,69 +1,9 @@
-import { namedIn } from "@hearth/core";
-import { z } from "zod";
 import { Planner } from "@/features/plan/planner";
-import { readBatch } from "@/server/batches/batches";
-import { formulaForPlan } from "@/server/formulas/formulas";
-import { listProcesses, presetChoices } from "@/server/formulas/processes";
-import { requestContext } from "@/server/http/context";
-import { parseQuery } from "@/server/http/query";
-import { pickList } from "@/server/inventory/shelf";
-import { listProducts, readProduct } from "@/server/products/products";
-import { formulaNames } from "@/server/workshops/search-index";
+import { plannerProps } from "./planner-props";
 
 export const metadata = { title: "Plan" };
 
-const present = <T,>(item: T | null): item is T => item !== null;
-
 export default async function PlanPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
-  const { db, workshop } = await requestContext();
-  const asked = await parseQuery(searchParams, {
-    formula: z.uuid(),
-    product: z.uuid(),
-    /** A batch to be made again. */
-    again: z.uuid(),
-    /** The formulas of further pots. */
-    with: z.string().max(400),
-    /** Counts brought along, as "vessel:count,vessel:count". */
-    fill: z.string().max(8_000),
-  });
-  const [product, again] = await Promise.all([
-    asked.product ? readProduct(db, workshop.id, asked.product) : null,
-    asked.again ? readBatch(db, workshop.id, asked.again) : null,
-  ]);
-  const wanted = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
-  const names = await formulaNames(db, workshop.id, 12, wanted ? [wanted] : []);
-  const first = wanted && names.some((name) => name.id === wanted) ? wanted : names[0]?.id;
-  const more = (asked.with ?? "").split(",").filter((text) => z.uuid().safeParse(text).success);
-  const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
-  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((product) => !product.archived) : [];
-  const counts: Record<string, string> = Object.fromEntries(
-    (asked.fill ?? "").split(",").flatMap((text) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(text) ? [text.split(":") as [string, string]] : [])),
-  );
-  for (const product of again?.plan.products ?? []) counts[product.containerId] = String(product.count);
-  const inPots = [formula, ...others].filter((item) => item !== undefined).filter(present);
-  const few = await pickList(
-    db,
-    workshop,
-    [
-      ...inPots.flatMap(({ spec }) => namedIn(spec)),
-      ...products.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]),
-      ...Object.keys(counts),
-    ],
-    8,
-  );
-  return (
-    <Planner
-      key={`${asked.product ?? ""} ${asked.again ?? ""} ${asked.fill ?? ""}`}
-      names={names}
-      formula={formula ?? null}
-      others={others.filter((item) => item !== undefined).filter(present)}
-      products={products}
-      askedProduct={product?.id ?? null}
-      few={few}
-      processes={await listProcesses(db, workshop.id)}
-      readyMade={presetChoices(workshop.temperatureUnit)}
-      counts={counts}
-      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
-    />
-  );
+  const { key, props } = await plannerProps(searchParams);
+  return <Planner key={key} {...props} />;
 }
