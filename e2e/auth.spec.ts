@@ -246,7 +246,7 @@ test("a helper comes in by a link, works at the bench, and opens no prices; two 
     expect((await helper.request.get(path)).status(), path).toBe(403);
 
   // The owner of another workshop on the same machine, and the first one: neither sees the other's.
-  const { page: stranger } = await invited(owner, browser, workshop, "Tamsin", "reader");
+  const { page: stranger } = await invited(owner, browser, workshop, "Tamsin", "viewer");
   await expect(stranger.getByText("View only")).toBeVisible();
   const other = await makeWorkshop(stranger, "Dune kiln");
   await owner.goto(`/w/${other}/bench`);

@@ -13,16 +13,16 @@ describe("what a role may do", () => {
     for (const path of ["/bench", "/bench/x", "/rack", "/inspect/x", "/burn?x", "/words", "/words#cure"]) expect(mayOpen("helper", path), path).toBe(true);
   });
 
-  it("is to see for a reader, all but who works here for a maker, and that too for an owner", () => {
-    expect(changed("reader")).toEqual([]);
-    expect(seen("reader")).toEqual(AREAS.filter((area) => area !== "people"));
-    expect(changed("maker")).toEqual(seen("reader"));
+  it("is to see for a viewer, all but who works here for an editor, and that too for an owner", () => {
+    expect(changed("viewer")).toEqual([]);
+    expect(seen("viewer")).toEqual(AREAS.filter((area) => area !== "people"));
+    expect(changed("editor")).toEqual(seen("viewer"));
     expect(changed("owner")).toEqual([...AREAS]);
   });
 
   it("is on a device the lesser of both", () => {
     expect(lesserOf("owner", "helper")).toBe("helper");
-    expect(lesserOf("reader", "maker")).toBe("reader");
+    expect(lesserOf("viewer", "editor")).toBe("viewer");
     // A path that only begins alike is another's.
     expect(areaOfPath("/sellers")).toBe("people");
     expect([areaOfPath("/"), areaOfPath("")]).toEqual(["today", "today"]);
@@ -30,7 +30,7 @@ describe("what a role may do", () => {
 
   it("is nothing on a page that nobody gave a right for: only the owner sees it", () => {
     for (const path of ["/samples", "/samples/x", "/sellers", "/undefined"]) {
-      for (const role of ["reader", "helper", "maker"] as const) expect(mayOpen(role, path), `${role} ${path}`).toBe(false);
+      for (const role of ["viewer", "helper", "editor"] as const) expect(mayOpen(role, path), `${role} ${path}`).toBe(false);
       expect(mayOpen("owner", path)).toBe(true);
     }
   });

@@ -1,5 +1,5 @@
-/** What a person is to a workshop. The words are this program's own; least rights first. */
-export const ROLES = ["reader", "helper", "maker", "owner"] as const;
+/** What a person may do in a workshop, least rights first. */
+export const ROLES = ["viewer", "helper", "editor", "owner"] as const;
 export type Role = (typeof ROLES)[number];
 
 /** The parts of the program that rights are given for: its sections, and who works here. */
@@ -16,13 +16,14 @@ export interface Need {
 const AT_HAND: readonly Area[] = ["bench", "rack", "inspect", "burn"];
 
 /**
- * Returns whether a role may do something: an owner all of it; a maker all but who works here; a helper what is worked at with hands; a reader sees everything but who works here, and changes nothing. Common practice, no source.
+ * Returns whether a role may do something: an owner everything; an editor everything but people and devices; a helper what is done at the
+ * bench, the rack, the inspection and the burn; a viewer sees everything but people and devices, and changes nothing. Common practice, no source.
  */
 export function may(role: Role, need: Need): boolean {
   if (role === "owner") return true;
   if (need.area === "people") return false;
-  if (role === "maker") return true;
-  if (role === "reader") return need.action === "see";
+  if (role === "editor") return true;
+  if (role === "viewer") return need.action === "see";
   return AT_HAND.includes(need.area);
 }
 

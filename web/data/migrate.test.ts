@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { batchOf, batchRecord, defectOf, titleOf, unreadableOf } from "@hearth/core";
+import { batchOf, batchRecord, defectOf, ROLES, titleOf, unreadableOf } from "@hearth/core";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { openBatches, readBatch } from "@/server/batches/batches";
@@ -115,6 +115,7 @@ describe("facts that an earlier version kept", () => {
 
 describe("a database of version 0.10.3", () => {
   const SHOP = "0190c0de-0000-7000-8000-00000000f103";
+  const FORMER_ROLES = ["owner", "maker", "helper", "reader"];
   let newer: ReturnType<typeof openDatabase>;
   let entries: { id: string; payload: unknown }[];
   beforeAll(async () => {
@@ -125,6 +126,15 @@ describe("a database of version 0.10.3", () => {
     await client.query("drop schema public cascade");
     await client.query(readFileSync(new URL("../testing/fixtures/database-0.10.3.sql", import.meta.url), "utf8"));
     entries = (await client.query("select id, payload from public.batch_event order by id")).rows;
+    // Roles as they were called then.
+    for (const [index, role] of FORMER_ROLES.entries()) {
+      await client.query("insert into public.device (workshop_id, id, name, role) values ($1, gen_random_uuid(), $2, $3)", [SHOP, `phone ${index}`, role]);
+      await client.query(
+        `insert into public.invitation (workshop_id, id, person_id, role, hash, until)
+         select workshop_id, gen_random_uuid(), id, $2, $2, now() from public.person where workshop_id = $1 limit 1`,
+        [SHOP, role],
+      );
+    }
     await client.end();
     await migrateDatabase(at);
     newer = openDatabase(at);
@@ -152,6 +162,13 @@ describe("a database of version 0.10.3", () => {
     expect(onHand("test soy")).toBe(1_900_000);
     expect([onHand("test soy 2"), onHand("test rain 2"), onHand("cup 2")]).toEqual([4_873_000, 487_000, 40]);
     expect(await brokenBooks(newer.db, newer.pool, SHOP, true)).toEqual([]);
+  });
+
+  it("has the roles of its people and devices under the names of now", async () => {
+    for (const table of ["device", "invitation"]) {
+      const { rows } = await newer.pool.query<{ role: string }>(`select role from ${table}`);
+      expect(rows.map((row) => row.role).sort()).toEqual([...ROLES].sort());
+    }
   });
 
   it("shows an entry that cannot be read as such, on a page, in the record and in a file, and keeps its log as it was", async () => {

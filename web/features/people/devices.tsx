@@ -67,7 +67,7 @@ function AskDevice() {
         {...fields.bind("role")}
         options={[
           { value: "helper", label: "helper: no prices" },
-          { value: "maker", label: "editor" },
+          { value: "editor", label: "editor" },
         ]}
       />
       <button type="submit" className={press({ className: "mb-6" })}>

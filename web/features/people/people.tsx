@@ -9,10 +9,10 @@ import { AddPerson, Person } from "./person";
 import { Whole } from "./whole";
 
 const MAY: Record<Role, string> = {
-  owner: "everything, and who works here",
-  maker: "everything except people",
-  helper: "bench, rack, inspect and burn; no prices",
-  reader: "sees all, changes nothing",
+  owner: "Sees and changes everything, people and devices too.",
+  editor: "Sees and changes everything but people and devices.",
+  helper: "Works at bench, rack, inspect and burn, and sees no prices.",
+  viewer: "Sees everything but people and devices, and changes nothing.",
 };
 
 /** Who works here, on what, and who changed what. */

@@ -263,7 +263,7 @@ function NotYours() {
 
 /** Whoever may only see says so before something is typed that would be refused. */
 function LooksOn({ role }: { role: Role }) {
-  if (role !== "reader") return null;
+  if (role !== "viewer") return null;
   return (
     <p role="status" className={notice({ tone: "cool", place: "strip" })}>
       View only: you can see everything and change nothing. Ask the workshop's owner for edit access.

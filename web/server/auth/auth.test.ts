@@ -46,7 +46,7 @@ async function person(name: string): Promise<string> {
 /** Somebody in the workshop with an account and a role, signed in; commands are sent as by the owner again afterwards. */
 async function comeIn(
   name: string,
-  role: "owner" | "maker" | "helper" | "reader",
+  role: "owner" | "editor" | "helper" | "viewer",
   address = `192.0.2.${10 + (n % 200)}`,
   meanwhile?: (personId: string) => Promise<void>,
 ) {
@@ -74,8 +74,8 @@ beforeEach(async () => {
 
 describe("coming in with an account", () => {
   it("by a link that opens once; who is not signed in, or in no workshop of that id, is nobody there", async () => {
-    const { visitor, personId, link } = await comeIn("Maren", "maker");
-    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "maker", personId });
+    const { visitor, personId, link } = await comeIn("Maren", "editor");
+    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "editor", personId });
     expect(await resolvePrincipal(visitor.headers(), await test.workshop())).toBe("stranger");
     expect(await resolvePrincipal(new Headers(), workshopId)).toBe("nobody");
     expect((await workshopsOfRequest(visitor.headers())).map((item) => item.id)).toEqual([workshopId]);
@@ -85,7 +85,7 @@ describe("coming in with an account", () => {
   });
 
   it("by a password of twelve signs or more, and says the same whether the address or the password is wrong", async () => {
-    const { email } = await comeIn("Maren", "maker");
+    const { email } = await comeIn("Maren", "editor");
     const visitor = new Visitor("192.0.2.77");
     const wrong = await visitor.ask("sign-in", { email, password: "not this one at all" });
     const unknown = await visitor.ask("sign-in", { email: mailOf("nobody"), password: "not this one at all" });
@@ -95,13 +95,13 @@ describe("coming in with an account", () => {
       (await visitor.ask("accept", { workshop: workshopId, token: "x", name: "A", email: mailOf("a"), password: "short" })).body.error?.fields,
     ).toHaveProperty("password");
     expect((await visitor.ask("sign-in", { email: email.toUpperCase(), password: PASSWORD })).status).toBe(200);
-    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "maker" });
+    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "editor" });
     await visitor.ask("sign-out", {});
     expect(await resolvePrincipal(visitor.headers(), workshopId)).toBe("nobody");
   });
 
   it("is kept by a cookie that no script reads and no other site sends; its sign-in can be ended from another browser", async () => {
-    const { visitor, email } = await comeIn("Maren", "maker");
+    const { visitor, email } = await comeIn("Maren", "editor");
     const other = new Visitor("192.0.2.90");
     const { answer } = await other.ask("sign-in", { email, password: PASSWORD });
     const cookie = answer.headers.getSetCookie().find((text) => text.includes("session_token")) ?? "";
@@ -112,7 +112,7 @@ describe("coming in with an account", () => {
     const theirs = sessions.find((session) => other.cookies.get("hearth.session_token")?.startsWith(encodeURIComponent(session.token).slice(0, 20)));
     expect((await visitor.ask("end-session", { id: theirs?.id })).status).toBe(200);
     expect(await resolvePrincipal(other.headers(), workshopId)).toBe("nobody");
-    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "maker" });
+    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "editor" });
     // A cookie that was changed on the way is nobody's.
     const forged = new Visitor();
     forged.cookies.set("hearth.session_token", `${visitor.cookies.get("hearth.session_token")?.slice(0, -6)}AAAA%3D`);
@@ -120,7 +120,7 @@ describe("coming in with an account", () => {
   });
 
   it("with a second factor where one was set up: by RFC 6238, worked out here apart from the library", async () => {
-    const { visitor, email } = await comeIn("Maren", "maker");
+    const { visitor, email } = await comeIn("Maren", "editor");
     expect((await visitor.ask("begin-second-factor", { password: "wrong wrong wrong" })).status).toBe(401);
     const { body } = await visitor.ask("begin-second-factor", { password: PASSWORD });
     const secret = new URL(String(body.uri)).searchParams.get("secret") ?? "";
@@ -138,7 +138,7 @@ describe("coming in with an account", () => {
     const next = totp(secret, 1);
     await other.ask("sign-in", { email, password: PASSWORD });
     expect((await other.ask("second-factor", { code: next })).status).toBe(200);
-    expect(await resolvePrincipal(other.headers(), workshopId)).toMatchObject({ role: "maker" });
+    expect(await resolvePrincipal(other.headers(), workshopId)).toMatchObject({ role: "editor" });
     const third = new Visitor("192.0.2.95");
     await third.ask("sign-in", { email, password: PASSWORD });
     expect(await third.ask("second-factor", { code: next })).toMatchObject(used);
@@ -146,7 +146,7 @@ describe("coming in with an account", () => {
   });
 
   it("is not kept out by the wrong passwords of others: not at an address that is known, and not with a printed code", async () => {
-    const { email, codes } = await comeIn("Maren", "maker");
+    const { email, codes } = await comeIn("Maren", "editor");
     const known = new Visitor("192.0.2.96");
     expect((await known.ask("sign-in", { email, password: PASSWORD })).status).toBe(200);
     const statuses: number[] = [];
@@ -162,7 +162,7 @@ describe("coming in with an account", () => {
   });
 
   it("again after a lost password by a printed code, once, or by a letter; every other sign-in ends", async () => {
-    const { visitor, email, codes } = await comeIn("Maren", "maker");
+    const { visitor, email, codes } = await comeIn("Maren", "editor");
     expect(codes).toHaveLength(8);
     const fresh = "another sentence of mine";
     const out = new Visitor("192.0.2.92");
@@ -187,7 +187,7 @@ describe("coming in with an account", () => {
   });
 
   it("is tried so often and no oftener, for known and unknown addresses alike", async () => {
-    const { email } = await comeIn("Maren", "maker");
+    const { email } = await comeIn("Maren", "editor");
     for (const tried of [email, mailOf("nobody")]) {
       const statuses: number[] = [];
       for (let at = 0; at < 10; at++)
@@ -201,7 +201,7 @@ describe("coming in with an account", () => {
 });
 
 describe("a phone of the workshop", () => {
-  const joined = async (role: "helper" | "maker" = "helper") => {
+  const joined = async (role: "helper" | "editor" = "helper") => {
     const { code } = value(await askDevice(place(), { name: "phone on the shelf", role }));
     const phone = new Visitor(`192.0.2.${100 + (n++ % 100)}`);
     expect((await phone.ask("join", { code: code.toLowerCase().replace("-", " ") })).status).toBe(200);
@@ -314,23 +314,23 @@ describe("a phone of the workshop", () => {
 
 describe("who works here", () => {
   it("is decided by an owner alone, and one owner always stays", async () => {
-    const maker = await comeIn("Maren", "maker");
-    sent.headers = () => maker.visitor.headers();
+    const editor = await comeIn("Maren", "editor");
+    sent.headers = () => editor.visitor.headers();
     const refusal = { ok: false, message: expect.stringContaining("do not have access") };
-    expect(await setRole(place(), { personId: maker.personId, role: "owner" })).toMatchObject(refusal);
-    expect(await invite(place(), { personId: maker.personId, role: "owner" })).toMatchObject(refusal);
+    expect(await setRole(place(), { personId: editor.personId, role: "owner" })).toMatchObject(refusal);
+    expect(await invite(place(), { personId: editor.personId, role: "owner" })).toMatchObject(refusal);
     expect(await cutDevice(place(), { deviceId: v7() })).toMatchObject(refusal);
     sent.headers = () => owner.visitor.headers();
     const last = { ok: false, message: expect.stringContaining("last owner") };
-    expect(await setRole(place(), { personId: owner.personId, role: "maker" })).toMatchObject(last);
+    expect(await setRole(place(), { personId: owner.personId, role: "editor" })).toMatchObject(last);
     expect(await takeAccess(place(), { personId: owner.personId, forget: true })).toMatchObject(last);
-    value(await setRole(place(), { personId: maker.personId, role: "owner" }));
-    expect(await setRole(place(), { personId: owner.personId, role: "maker" })).toMatchObject({ ok: true });
+    value(await setRole(place(), { personId: editor.personId, role: "owner" }));
+    expect(await setRole(place(), { personId: owner.personId, role: "editor" })).toMatchObject({ ok: true });
   });
 
   it("comes in as it may be by now, not as when the link was made", async () => {
-    const { visitor } = await comeIn("Tamsin", "maker", undefined, async (personId) => void value(await setRole(place(), { personId, role: "reader" })));
-    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "reader" });
+    const { visitor } = await comeIn("Tamsin", "editor", undefined, async (personId) => void value(await setRole(place(), { personId, role: "viewer" })));
+    expect(await resolvePrincipal(visitor.headers(), workshopId)).toMatchObject({ role: "viewer" });
   });
 
   it("loses all access when it leaves, and its name where that is wanted", async () => {
@@ -386,16 +386,16 @@ describe("a whole workshop", () => {
 describe("the audit log", () => {
   it("says who changed what through what, keeps no secret, and shows where it was tampered with", async () => {
     const helper = await comeIn("Maren", "helper");
-    value(await setRole(place(), { personId: helper.personId, role: "maker" }));
+    value(await setRole(place(), { personId: helper.personId, role: "editor" }));
     value(await setPin(place(), { personId: helper.personId, pin: "4821" }));
     const db = test.as(workshopId);
     const { rows, gaps } = await readAuditLog(db, workshopId, null);
     expect(gaps).toEqual([]);
-    expect(rows.find((row) => row.table === "member" && row.changed.role?.[1] === "maker")).toMatchObject({
+    expect(rows.find((row) => row.table === "member" && row.changed.role?.[1] === "editor")).toMatchObject({
       by: "Ilvo",
       through: "an account",
       what: "update",
-      changed: { role: ["helper", "maker"] },
+      changed: { role: ["helper", "editor"] },
     });
     expect(rows.find((row) => row.changed.pin_hash)?.changed.pin_hash).toEqual(["…", "…"]);
     expect(JSON.stringify(rows)).not.toContain(hashOf("t".repeat(43)));

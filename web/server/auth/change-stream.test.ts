@@ -58,7 +58,7 @@ async function phone(): Promise<{ visitor: Visitor; id: string }> {
   visitor.cookies.set("hearth_device", `${workshopId}.${token}`);
   return { visitor, id };
 }
-async function account(role: "maker" | "reader"): Promise<Visitor> {
+async function account(role: "editor" | "viewer"): Promise<Visitor> {
   const [personId, token] = [v7(), v7()];
   await test.db.insert(people).values({ workshopId, id: personId, name: role });
   await test.db.insert(invitations).values({ workshopId, id: v7(), personId, role, hash: hashOf(token), until: "2999-01-01T00:00:00Z" });
@@ -68,7 +68,7 @@ async function account(role: "maker" | "reader"): Promise<Visitor> {
 }
 
 it("a page hears of its workshop alone, and of no subject that its person may not see", async () => {
-  const [helper, reader] = [await listening((await phone()).visitor), await listening(await account("reader"))];
+  const [helper, viewer] = [await listening((await phone()).visitor), await listening(await account("viewer"))];
   const other = await test.workshop();
   const [batch, order] = [v7(), v7()];
   for (const change of [
@@ -79,27 +79,27 @@ it("a page hears of its workshop alone, and of no subject that its person may no
     await notifyPages(test.db, change);
   await vi.waitFor(() => expect(helper.told).toHaveLength(1), 5_000);
   expect(helper.told).toEqual([{ workshop: workshopId, batch }]);
-  expect(reader.told).toEqual([
+  expect(viewer.told).toEqual([
     { workshop: workshopId, order },
     { workshop: workshopId, batch },
   ]);
   closeStreams();
-  await vi.waitFor(() => expect([helper.at.over, reader.at.over]).toEqual([true, true]), 5_000);
+  await vi.waitFor(() => expect([helper.at.over, viewer.at.over]).toEqual([true, true]), 5_000);
 });
 
 it("a page that nothing happened to since it was read is not told to read again; one that missed something is", async () => {
-  const visitor = await account("maker");
+  const visitor = await account("editor");
   await listening(visitor);
   const first = async (since: string | null) => {
     const answer = await GET(new Request(`http://127.0.0.1:4380/?since=${since}`, { headers: visitor.headers() }), {
       params: Promise.resolve({ workshop: workshopId }),
     });
-    const reader = (answer.body as ReadableStream<Uint8Array>).getReader();
+    const viewer = (answer.body as ReadableStream<Uint8Array>).getReader();
     // How it is asked for again always comes first; what was missed, if anything, comes with it.
-    await reader.read();
+    await viewer.read();
     await notifyPages(test.db, { workshop: workshopId, batch: "knock" });
-    const { value } = await reader.read();
-    await reader.cancel();
+    const { value } = await viewer.read();
+    await viewer.cancel();
     return JSON.parse(new TextDecoder().decode(value).replace("data: ", ""));
   };
   const read = changeMark(workshopId);
@@ -112,7 +112,7 @@ it("a page that nothing happened to since it was read is not told to read again;
 
 it("a phone that is cut off hears so at once and nothing after it, while others hear on", async () => {
   const { visitor, id } = await phone();
-  const [cut, stays] = [await listening(visitor), await listening(await account("maker"))];
+  const [cut, stays] = [await listening(visitor), await listening(await account("editor"))];
   await notifyPages(test.db, { workshop: workshopId, cut: id });
   await vi.waitFor(() => expect(cut.at.over).toBe(true), 5_000);
   expect(cut.told).toEqual([{ workshop: workshopId, cut: true }]);
@@ -123,7 +123,7 @@ it("a phone that is cut off hears so at once and nothing after it, while others 
 });
 
 it("a person whose role has changed: the stream ends, and begins again by the new one", async () => {
-  const visitor = await account("maker");
+  const visitor = await account("editor");
   const stream = await listening(visitor);
   const [member] = await test.db.select().from(members).where(eq(members.workshopId, workshopId));
   await notifyPages(test.db, { workshop: workshopId, role: v7() });

@@ -77,7 +77,7 @@ async function signUp(request: Request, wanted: { name: string; email: string; p
 const TAKEN = "An account with this email exists already. Sign in with it first, then open the link again.";
 
 /** A member of a workshop by an account; "other" where the account is somebody else there already. */
-async function joinAs(workshopId: string, personId: string, role: "reader" | "helper" | "maker" | "owner", accountId: string): Promise<"in" | "other"> {
+async function joinAs(workshopId: string, personId: string, role: "viewer" | "helper" | "editor" | "owner", accountId: string): Promise<"in" | "other"> {
   return tenantDatabase(workshopId, { person: personId, through: "an account" }).transaction(async (tx) => {
     const [other] = await tx
       .select({ personId: members.personId })

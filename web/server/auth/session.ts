@@ -78,8 +78,8 @@ export async function resolvePrincipal(headers: Headers, workshopId: string): Pr
   if (!requiresSignIn()) return LOCAL_OWNER;
   const device = await deviceOf(headers);
   if (device?.workshopId === workshopId)
-    // A reader changes nothing, and so works on no device; what it may see is not for every hand that picks one up.
-    return device.personId && device.personRole && device.personRole !== "reader"
+    // A viewer changes nothing, and so works on no device; what it may see is not for every hand that picks one up.
+    return device.personId && device.personRole && device.personRole !== "viewer"
       ? { role: lesserOf(device.role, device.personRole), personId: device.personId, through: device.name, device: device.id }
       : "nobody";
   const account = await accountOf(headers);
@@ -111,7 +111,7 @@ export async function workshopsOfRequest(headers: Headers): Promise<Named[]> {
   const device = await deviceOf(headers);
   if (device) {
     const { rows } = await tenantDatabase(device.workshopId).execute<{ id: string; name: string }>(sql`select id, name from workshop`);
-    return rows.map((row) => ({ ...row, role: lesserOf(device.role, device.personRole ?? "reader") }));
+    return rows.map((row) => ({ ...row, role: lesserOf(device.role, device.personRole ?? "viewer") }));
   }
   const account = await accountOf(headers);
   return account ? workshopsOf(account.id) : [];

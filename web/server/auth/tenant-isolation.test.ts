@@ -14,7 +14,7 @@ import { hashOf } from "./secrets";
 vi.mock("react", async (whole) => ({ ...(await whole<object>()), cache: (act: unknown) => act }));
 
 const ROOT = new URL("../../", import.meta.url).pathname;
-const VISITORS = ["nobody", "stranger", "helper", "reader"] as const;
+const VISITORS = ["nobody", "stranger", "helper", "viewer"] as const;
 type Visiting = (typeof VISITORS)[number];
 
 let test: TestDatabase;
@@ -23,7 +23,7 @@ let stored: Awaited<ReturnType<typeof storedBatch>>;
 let who: Record<Visiting | "owner", Visitor>;
 
 /** Somebody with an account and a role in a workshop. */
-async function member(workshopId: string, role: "owner" | "helper" | "reader", n: number): Promise<Visitor> {
+async function member(workshopId: string, role: "owner" | "helper" | "viewer", n: number): Promise<Visitor> {
   const personId = v7();
   const token = v7();
   await test.db.insert(people).values({ workshopId, id: personId, name: `${role} ${n}` });
@@ -51,7 +51,7 @@ beforeAll(async () => {
     nobody: new Visitor("203.0.113.99"),
     stranger: await member(theirs, "owner", 1),
     helper: await member(mine, "helper", 2),
-    reader: await member(mine, "reader", 3),
+    viewer: await member(mine, "viewer", 3),
     owner: await member(mine, "owner", 4),
   };
   expect(await test.db.select().from(members)).not.toEqual([]);
@@ -95,38 +95,38 @@ const OPEN_ROUTES: Record<string, string> = {
   v1: "what can be calculated",
   workshops: "a workshop is imported by whoever has an account; its own tests are in import-workshop.test.ts",
 };
-/** Which roles may pass, of those that are in the workshop; "none" where only makers and owners do. */
+/** Which roles may pass, of those that are in the workshop; "none" where only editors and owners do. */
 const ROUTES: Record<string, readonly Visiting[]> = {
-  "workshops/[workshop]/batches GET": ["helper", "reader"],
+  "workshops/[workshop]/batches GET": ["helper", "viewer"],
   "workshops/[workshop]/batches/[batch]/events POST": ["helper"],
-  "workshops/[workshop]/batches/[batch]/log GET": ["helper", "reader"],
-  "workshops/[workshop]/batches/[batch]/record GET": ["reader"],
-  "workshops/[workshop]/batches/[batch]/sheet GET": ["helper", "reader"],
-  "workshops/[workshop]/buyers GET": ["reader"],
-  "workshops/[workshop]/catalogue GET": ["reader"],
-  "workshops/[workshop]/days/[day]/sheet GET": ["reader"],
-  "workshops/[workshop]/entries GET": ["helper", "reader"],
-  "workshops/[workshop]/formulas/[formula] GET": ["reader"],
+  "workshops/[workshop]/batches/[batch]/log GET": ["helper", "viewer"],
+  "workshops/[workshop]/batches/[batch]/record GET": ["viewer"],
+  "workshops/[workshop]/batches/[batch]/sheet GET": ["helper", "viewer"],
+  "workshops/[workshop]/buyers GET": ["viewer"],
+  "workshops/[workshop]/catalogue GET": ["viewer"],
+  "workshops/[workshop]/days/[day]/sheet GET": ["viewer"],
+  "workshops/[workshop]/entries GET": ["helper", "viewer"],
+  "workshops/[workshop]/formulas/[formula] GET": ["viewer"],
   "workshops/[workshop]/import POST": [],
-  "workshops/[workshop]/instruments/[kind] GET": ["helper", "reader"],
+  "workshops/[workshop]/instruments/[kind] GET": ["helper", "viewer"],
   "workshops/[workshop]/instruments/[kind] POST": ["helper"],
-  "workshops/[workshop]/labels GET": ["reader"],
-  "workshops/[workshop]/live GET": ["helper", "reader"],
+  "workshops/[workshop]/labels GET": ["viewer"],
+  "workshops/[workshop]/live GET": ["helper", "viewer"],
   "workshops/[workshop]/notes POST": [],
   "workshops/[workshop]/orders/[order]/events POST": [],
-  "workshops/[workshop]/orders/[order]/log GET": ["reader"],
-  "workshops/[workshop]/pictures/[picture] GET": ["helper", "reader"],
-  "workshops/[workshop]/sales GET": ["reader"],
-  "workshops/[workshop]/shelf/[kind] GET": ["reader"],
+  "workshops/[workshop]/orders/[order]/log GET": ["viewer"],
+  "workshops/[workshop]/pictures/[picture] GET": ["helper", "viewer"],
+  "workshops/[workshop]/sales GET": ["viewer"],
+  "workshops/[workshop]/shelf/[kind] GET": ["viewer"],
   "workshops/[workshop]/trials/[trial]/events POST": ["helper"],
-  "workshops/[workshop]/trials/[trial]/log GET": ["helper", "reader"],
-  "workshops/[workshop]/trials/[trial]/record GET": ["helper", "reader"],
+  "workshops/[workshop]/trials/[trial]/log GET": ["helper", "viewer"],
+  "workshops/[workshop]/trials/[trial]/record GET": ["helper", "viewer"],
   "workshops/[workshop]/whole GET": [],
 };
 const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;
 
 describe("every route", () => {
-  it("is behind the sign-in: nobody and strangers get nothing, helpers and readers what is theirs, and nothing is changed", async () => {
+  it("is behind the sign-in: nobody and strangers get nothing, helpers and viewers what is theirs, and nothing is changed", async () => {
     const before = await stateOf(mine);
     const named = { workshop: mine, batch: stored.batch, formula: stored.formula, trial: v7(), order: v7(), picture: v7(), day: "2026-03-14", kind: "wax" };
     const seen: string[] = [];
@@ -152,7 +152,7 @@ describe("every route", () => {
           });
           stop.abort();
           const may = path.startsWith("v1/") ? visitor !== "nobody" : ROUTES[key]?.includes(visitor as Visiting);
-          const refused = { nobody: [401], stranger: [404], helper: [403], reader: [403] }[visitor];
+          const refused = { nobody: [401], stranger: [404], helper: [403], viewer: [403] }[visitor];
           if (may) expect([401, 403], `${key} as ${visitor}`).not.toContain(answer.status);
           else expect(refused, `${key} as ${visitor}: ${answer.status}`).toContain(answer.status);
           if (answer.status >= 400 || visitor === "nobody" || visitor === "stranger") await answer.body?.cancel();
@@ -186,16 +186,16 @@ const ABOUT: Record<string, () => object> = {
   makeWorkshop: () => ({ name: "Through the wall", massUnit: "g", temperatureUnit: "C", timeZone: "UTC", person: "X" }),
   changeWorkshop: () => ({ id: mine, name: "Through the wall", massUnit: "g", temperatureUnit: "C", timeZone: "UTC", expectedVersion: 1 }),
 };
-/** Commands that a helper or a reader may send; what is wrong with what was sent is then told. */
+/** Commands that a helper or a viewer may send; what is wrong with what was sent is then told. */
 const THEIRS: Record<string, readonly Visiting[]> = {
   undoBatch: ["helper"],
-  findThings: ["helper", "reader"],
+  findThings: ["helper", "viewer"],
   beginTrial: ["helper"],
   takeWick: ["helper"],
 };
 
 describe("every command", () => {
-  it("is behind the sign-in: nobody, strangers, helpers and readers change nothing that is not theirs", async () => {
+  it("is behind the sign-in: nobody, strangers, helpers and viewers change nothing that is not theirs", async () => {
     const before = await stateOf(mine);
     const commandsIn = (folder: string) => filesIn(folder, /\.ts$/).filter((file) => readFileSync(join(ROOT, folder, file), "utf8").startsWith('"use server"'));
     expect(commandsIn("features"), "commands have their home in server").toEqual([]);
@@ -217,7 +217,7 @@ describe("every command", () => {
           };
           // A workshop of one's own may be made by whoever has an account.
           if (name === "makeWorkshop" && visitor !== "nobody") continue;
-          const refused = { nobody: /Sign in first|Sign in with/, stranger: /no such workshop/, helper: /do not have access/, reader: /do not have access/ }[
+          const refused = { nobody: /Sign in first|Sign in with/, stranger: /no such workshop/, helper: /do not have access/, viewer: /do not have access/ }[
             visitor
           ];
           const may = THEIRS[name]?.includes(visitor) ?? false;
@@ -256,7 +256,7 @@ describe("every page", () => {
           (at) => at.workshop.id,
           (error: { digest?: string }) => error.digest ?? String(error),
         );
-        const may = visitor === "owner" || (visitor === "helper" && AT_HAND.test(page)) || (visitor === "reader" && !OWNERS.test(page));
+        const may = visitor === "owner" || (visitor === "helper" && AT_HAND.test(page)) || (visitor === "viewer" && !OWNERS.test(page));
         if (may) expect(shown, `${page} as ${visitor}`).toBe(mine);
         else
           expect(shown, `${page} as ${visitor}`).toMatch(
@@ -264,7 +264,7 @@ describe("every page", () => {
               nobody: /REDIRECT;.*\/sign-in\?to=/,
               stranger: /REDIRECT;.*\/workshops;/,
               helper: /REDIRECT;.*\/bench/,
-              reader: /REDIRECT;.*\/bench/,
+              viewer: /REDIRECT;.*\/bench/,
               owner: /never/,
             }[visitor],
           );

@@ -120,7 +120,7 @@ export async function takeAccess(place: unknown, input: unknown): Promise<Result
 
 /** Shows a code by which a phone or tablet comes in: once, and within ten minutes. */
 export async function askDevice(place: unknown, input: unknown): Promise<Result<{ code: string; until: string; address: string; picture: string }>> {
-  const asked = z.object({ name: z.string().trim().min(1, "Give the device a name, like “phone on the shelf”.").max(80), role: z.enum(["helper", "maker"]) });
+  const asked = z.object({ name: z.string().trim().min(1, "Give the device a name, like “phone on the shelf”.").max(80), role: z.enum(["helper", "editor"]) });
   return command("people", asked, place, input, async ({ name, role }, { db, workshop, now }) => {
     if (!requiresSignIn()) return reject(NO_ACCOUNTS);
     const code = freshCode(2);

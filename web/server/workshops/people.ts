@@ -75,7 +75,7 @@ export const whoHasPin = (db: Database, workshopId: string): Promise<{ id: strin
     .select({ id: people.id, name: people.name })
     .from(members)
     .innerJoin(people, and(eq(people.workshopId, members.workshopId), eq(people.id, members.personId)))
-    .where(and(eq(members.workshopId, workshopId), sql`${members.pinHash} is not null and ${members.role} <> 'reader'`, eq(people.archived, false)))
+    .where(and(eq(members.workshopId, workshopId), sql`${members.pinHash} is not null and ${members.role} <> 'viewer'`, eq(people.archived, false)))
     .orderBy(asc(people.name))
     .limit(100);
 
