@@ -58,7 +58,7 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: "Save, next jar" }).click();
     await jar(8);
     await expect(page.getByText("5 first · 2 second")).toBeVisible();
-    await page.getByRole("button", { name: "Take back rough, pitted top, sinkhole or crater" }).click();
+    await page.getByRole("button", { name: "Delete rough, pitted top, sinkhole or crater" }).click();
     await jar(6);
     // A place that was tapped is untapped again: by Esc, by Cancel, on the buttons and in the drawing.
     const others = page.getByRole("button", { name: "The other 7 are fine: finish" });
@@ -215,7 +215,7 @@ test("cold throw is scored by a named nose; selling early asks why; a batch is r
   await page.getByRole("button", { name: "Retest" }).click();
   await expect(page.getByRole("heading", { name: "burn test due" })).toBeVisible();
   await open(page, `/rack/${demoId(8, 3)}`);
-  await expect(release.getByRole("link", { name: "Burn Quince and smoke, narrow tin" })).toBeVisible();
+  await expect(release.getByRole("link", { name: "Burn-test Quince and smoke, narrow tin" })).toBeVisible();
   await release.getByRole("button", { name: "Release it for sale" }).click();
   const untested = page.getByRole("alertdialog", { name: "Release it without a burn test?" });
   await untested.getByRole("button", { name: "Release it without a burn test" }).click();

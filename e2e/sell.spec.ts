@@ -59,7 +59,7 @@ test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a
   await choose(page, /^To take/, "Rain on slate, squat tumbler");
   await page.getByRole("button", { name: "Save market day" }).click();
   await expect(page.getByRole("heading", { name: /Market day \d+: Quay market/ })).toBeVisible();
-  await page.getByRole("button", { name: "Ship" }).click();
+  await page.getByRole("button", { name: "Take to the market" }).click();
   await expect(page.getByRole("button", { name: "Sold: Rain on slate, squat tumbler" })).toBeVisible();
   const address = page.url();
   await context.setOffline(true);
@@ -68,7 +68,7 @@ test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a
   await context.setOffline(false);
   // Another device sees it once it was sent.
   await expect.poll(async () => (await (await page.request.get(address)).text()).includes("1 sold")).toBe(true);
-  await page.getByRole("button", { name: "Close order" }).first().click();
+  await page.getByRole("button", { name: "Close market day" }).first().click();
   await expect(page.getByRole("button", { name: "Reopen record" })).toBeVisible();
 
   await open(page, "/sell/recall?q=RS-11");
@@ -223,7 +223,7 @@ test("at a stall with a phone each tap is large enough for a glove, counts, and 
   await page.setViewportSize({ width: 390, height: 844 });
   await release(page, workshop);
   await open(page, `/sell/${demoId(0x30, 6)}`);
-  await page.getByRole("button", { name: "Ship" }).click();
+  await page.getByRole("button", { name: "Take to the market" }).click();
   const out = page.getByRole("region", { name: "Out" });
   const tumblers = out.getByRole("listitem").filter({ hasText: "Rain on slate, squat tumbler" });
   await expect(tumblers.getByRole("button", { name: /^Sold:/ })).toBeVisible();
@@ -243,6 +243,6 @@ test("at a stall with a phone each tap is large enough for a glove, counts, and 
   await tumblers.getByRole("button", { name: /^Back/ }).click();
   await expect(page.getByText(/are out: no more can be counted/)).toBeVisible();
   await page.getByRole("button", { name: "Return the rest to stock" }).click();
-  await page.getByRole("button", { name: "Close order" }).first().click();
+  await page.getByRole("button", { name: "Close market day" }).first().click();
   await expect(page.getByRole("heading", { name: "Result" })).toBeVisible();
 });

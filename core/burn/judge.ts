@@ -293,7 +293,7 @@ function adviceOf(burned: Burned, safety: BurnJudged["safety"], pool: BurnJudged
     return { what: "test_full", why: "The lower half burns as it should. A half-fill result never counts as a full pass: test the full jar next." };
   const n = burned.sessions.length;
   const few = n < M.MIN_SESSIONS ? ` ${n} of at least ${M.MIN_SESSIONS} sessions: keep testing before you rely on it.` : "";
-  return { what: "keep", why: `Nothing speaks against it so far.${unsure}${few} Test data is not a safety certificate.` };
+  return { what: "keep", why: `No problem seen so far.${unsure}${few} Test data is not a safety certificate.` };
 }
 
 /** What was measured at least once, and what is not known where it never was. */

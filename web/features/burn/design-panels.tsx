@@ -7,7 +7,7 @@ import { Field } from "@/forms/fields";
 import { Link, useRouter } from "@/ui/address";
 import { Aside, Caution, Warn } from "@/ui/side-notes";
 import { Toggle } from "@/ui/toggle";
-import { useUnits } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 import { variesWick } from "./design-model";
 import type { DesignState } from "./use-design";
 
@@ -178,6 +178,7 @@ export function WorthTrying({ state: { shown, proposed, pick, fields, half, setH
 /** Jars on the rack that can be burned, and how many of each are. */
 export function OnTheRack({ state: { design, racked, take } }: { state: DesignState }) {
   const units = useUnits();
+  const now = useNow(60_000);
   return (
     <section className="mt-4" aria-label="On the rack">
       <h2>On the rack</h2>
@@ -193,8 +194,8 @@ export function OnTheRack({ state: { design, racked, take } }: { state: DesignSt
                 </strong>
                 , {item.name}, {item.wick}
                 <span className="block text-[15px] text-soft">
-                  {item.left} there{item.half ? ", half-filled" : ""}
-                  {item.testFrom ? `; minimum cure until ${units.dayClock(item.testFrom)}` : ""}
+                  {item.left} on the rack{item.half ? ", half-filled" : ""}
+                  {item.testFrom && item.testFrom > now ? `; minimum cure until ${units.dayClock(item.testFrom)}` : ""}
                 </span>
               </span>
               <label className="flex items-center gap-2">

@@ -153,6 +153,7 @@ const design = (over: Partial<Design> = {}): Design => ({
   passed: [],
   tried: [],
   rack: [],
+  batchId: null,
   before: null,
   ...over,
 });

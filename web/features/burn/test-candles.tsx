@@ -16,6 +16,14 @@ import type { Trial } from "./use-trial";
 
 type Doing = { key: string; what: "look" | "light" | "out" } | null;
 
+/** Returns whether every test candle has burned its minimum of sessions, or was stopped, and a variant is still to be judged. */
+const isLongEnough = ({ plan, state }: Trial): boolean =>
+  plan.testCandles.some((testCandle) => !state.decided[testCandle.variant]) &&
+  plan.testCandles.every(({ key }) => {
+    const candle = state.testCandles[key];
+    return candle !== undefined && (candle.stopped !== null || candle.sessions.filter((session) => session.out !== null).length >= plan.protocol.least);
+  });
+
 /** Somebody says that they are with what burns; asked again and again while anything does. */
 function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }) {
   const [said, setSaid] = useState("");
@@ -30,7 +38,13 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="min-w-0 flex-1 basis-[220px]">
           <strong className="text-safety">⚠ {burning.length === 1 ? "A flame is" : `${burning.length} flames are`} burning.</strong>{" "}
-          {due ? "Is somebody with them? If not, put them out now." : "Never leave them alone."}
+          {burning.length === 1
+            ? due
+              ? "Is somebody with it? If not, put it out now."
+              : "Never leave it alone."
+            : due
+              ? "Is somebody with them? If not, put them out now."
+              : "Never leave them alone."}
         </p>
         <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => here()}>
           I am here
@@ -139,7 +153,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
 }
 
 /** All test candles by what needs attention soonest, and the one that is in the hand. */
-export function TestCandles({ trial }: { trial: Trial }) {
+export function TestCandles({ trial, onVerdict }: { trial: Trial; onVerdict: () => void }) {
   const { aheadMs } = useClock();
   const [doing, setDoing] = useState<Doing>(null);
   const cards = cardsOf(trial.plan, trial.state, trial.batches, trial.now);
@@ -157,7 +171,13 @@ export function TestCandles({ trial }: { trial: Trial }) {
   );
   const presence: Calling[] =
     burning.length > 0 && trial.state.presentAt
-      ? [{ key: "present", at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(), says: "Is somebody with the burning candles?" }]
+      ? [
+          {
+            key: "present",
+            at: new Date(Date.parse(trial.state.presentAt) + 30 * 60_000).toISOString(),
+            says: burning.length === 1 ? "Is somebody with the burning candle?" : "Is somebody with the burning candles?",
+          },
+        ]
       : [];
   useCalls([...calls, ...presence], aheadMs);
   useDueTitle(burning.filter((card) => isDue(card.now, trial.now)).length);
@@ -211,6 +231,17 @@ export function TestCandles({ trial }: { trial: Trial }) {
           />
         ))}
       </ul>
+      {isLongEnough(trial) ? (
+        <div className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <p className="min-w-0 flex-1 basis-[260px]">
+            The minimum of {trial.plan.protocol.least} {trial.plan.protocol.least === 1 ? "session" : "sessions"} is done. Judge it now, or burn on to the end
+            of the wax.
+          </p>
+          <button type="button" className={press({ size: "gloved" })} onClick={onVerdict}>
+            Go to the verdict
+          </button>
+        </div>
+      ) : null}
     </>
   );
 }

@@ -5,7 +5,6 @@ import { useSearchParams } from "next/navigation";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { useWorkshop } from "@/log/workshop";
-import { usePathname } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useKeys } from "@/ui/keys";
 import { lazy } from "@/ui/lazy";
@@ -131,7 +130,6 @@ function Files({ id }: { id: string }) {
 /** One trial: its test candles by the clock, what they say, what scorers say, and its record. */
 export function TrialView(props: TrialViewProps) {
   const trial = useTrial(props);
-  const path = usePathname();
   const query = useSearchParams();
   const asked = query.get("view");
   const [view, setView] = useState<View>(VIEWS.find((view) => view.id === asked)?.id ?? "burn");
@@ -140,7 +138,8 @@ export function TrialView(props: TrialViewProps) {
   const go = (to: View) => {
     setView(to);
     // The page itself need not be read again, and without the network it could not be.
-    window.history.replaceState(null, "", to === "burn" ? path : `${path}?view=${to}`);
+    const here = window.location.pathname;
+    window.history.replaceState(null, "", to === "burn" ? here : `${here}?view=${to}`);
   };
   return (
     <PageLayout
@@ -163,7 +162,7 @@ export function TrialView(props: TrialViewProps) {
         ))}
       </nav>
       {view === "burn" ? (
-        <TestCandles trial={trial} />
+        <TestCandles trial={trial} onVerdict={() => go("verdict")} />
       ) : view === "verdict" ? (
         <Verdicts trial={trial} product={props.product} />
       ) : view === "shown" ? (

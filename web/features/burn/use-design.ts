@@ -19,8 +19,12 @@ export function useDesign(design: Design) {
   const asks = askedBy(design);
   const container = design.containers.find((container) => container.id === design.containerId) ?? design.containers[0];
   const full = asks?.what === "test_full";
-  const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : "wick size")));
-  const [from, setFrom] = useState<From>("make");
+  /** The jars of the batch that is to be tested. */
+  const tested = design.rack.filter((item) => item.batchId === design.batchId);
+  // With one wick on the shelf there is nothing to compare it with.
+  const first = tested.length > 0 || design.wicks.length < 2 ? null : "wick size";
+  const [varies, setVaries] = useState<Varied | null>(full ? null : (asks?.varies ?? (design.before ? design.before.plan.varies : first)));
+  const [from, setFrom] = useState<From>(tested.length > 0 ? "rack" : "make");
   const [half, setHalf] = useState(false);
   const [wickId, setWickId] = useState<string | null>(null);
   const best = useMemo(() => (container ? bestWick(design, container) : null), [design, container]);
@@ -30,7 +34,7 @@ export function useDesign(design: Design) {
     [design, container, varies, wickId, best?.count],
   );
   const [picked, setPicked] = useState<Record<string, boolean>>({});
-  const [racked, setRacked] = useState<Record<string, number>>({});
+  const [racked, setRacked] = useState<Record<string, number>>(Object.fromEntries(tested.slice(0, 1).map((item) => [`${item.batchId} ${item.product}`, 1])));
   const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
   const ready = (id: string): Protocol =>
     id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((protocol) => protocol.id === id) ?? PROTOCOLS[0]);

@@ -116,6 +116,8 @@ function Variant({
   const [said, setSaid] = useState("");
   const decided = trial.state.decided[verdict.variant];
   const wick = trial.plan.testCandles.find((testCandle) => testCandle.variant === verdict.variant)?.wick;
+  /** The batch that its jars were taken from. */
+  const batch = trial.batches.find((item) => trial.plan.testCandles.some((each) => each.variant === verdict.variant && each.batch?.id === item.id));
   const half = trial.plan.testCandles.some((testCandle) => testCandle.variant === verdict.variant && testCandle.fill === "half");
   const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
   const full = verdict.testCandles.find((testCandle) => testCandle.pool.full_at_minute !== null);
@@ -175,6 +177,11 @@ function Variant({
           <button type="button" className="press" onClick={() => void take()}>
             Use this wick in {product.name}
           </button>
+        ) : null}
+        {decided?.verdict === "passed" && !half && batch ? (
+          <Link className="press" href={`/rack/${batch.id}`}>
+            Release batch {batch.number}
+          </Link>
         ) : null}
       </div>
       {decided?.verdict === "passed" && half ? (

@@ -85,9 +85,9 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
               type="button"
               className="min-h-[48px] underline"
               onClick={() => void batch.record({ kind: "withdrawn", payload: { why: "", mode: "delete" }, corrects: id })}
-              aria-label={`Take back ${item.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
+              aria-label={`Delete ${item.flaws.map((flaw) => defectOf(flaw.defect)?.name).join(", ")}`}
             >
-              Take back
+              Delete
             </button>
           </li>
         ),
@@ -120,6 +120,8 @@ function useLookOver(props: LookOverProps) {
   const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
   const [hand, setHand] = useState<InHand>(EMPTY_HAND);
   const [said, setSaid] = useState("");
+  /** Ended, while its record opens. */
+  const [done, setDone] = useState(false);
   const vessel = vessels.find((vessel) => vessel.key === vesselId) ?? vessels[0];
   const jars = vessels.reduce((sum, item) => sum + filledOf(plan, state, item.key), 0);
   const stopped = vessels.reduce((sum, item) => sum + stoppedOf(plan, state, item.key), 0);
@@ -158,6 +160,7 @@ function useLookOver(props: LookOverProps) {
       }
     const refusal = await batch.record({ kind: "inspected", payload: { jars: allFine ? jars : jars - left } });
     if (refusal) return setSaid(refusal.message);
+    setDone(true);
     router.push(`/records/${props.batch.id}`);
   };
   const mine = state.flaws.filter((flaw) => flaw.flaw.product === vessel.key);
@@ -172,6 +175,7 @@ function useLookOver(props: LookOverProps) {
     hand,
     setHand,
     said,
+    done,
     jars,
     stopped,
     left,
@@ -328,7 +332,11 @@ export function LookOver(props: LookOverProps) {
       <div className="grid grid-cols-1 gap-x-6 gap-y-3 xl:grid-cols-[300px_minmax(0,1fr)]">
         <Jar {...form} />
         <div className="sheet">
-          {at.left > 0 ? (
+          {form.done ? (
+            <p role="status" className="text-[20px] font-bold">
+              ✓ Inspected: {jars} {jars === 1 ? "jar" : "jars"}. Opening the record.
+            </p>
+          ) : at.left > 0 ? (
             <JarInHand
               key={`${vessel.key}${at.seen}`}
               number={at.seen + 1}

@@ -22,7 +22,7 @@ interface OnRackProps extends BatchProps {
 }
 
 /** Releases a batch of which no burn test is recorded: asked first, with a reason that is kept and shown where it is packed. */
-function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; onRelease: (note: string) => Promise<void> }) {
+function ReleaseUntested({ batchId, tests, onRelease }: { batchId: string; tests: OnRackProps["tests"]; onRelease: (note: string) => Promise<void> }) {
   const [asked, setAsked] = useState(false);
   const rules = useMemo(
     () => ({ note: { initial: "", parse: (text: string) => (text.trim() ? good(text.trim()) : bad("empty", "Enter why it is released without one.")) } }),
@@ -33,14 +33,25 @@ function ReleaseUntested({ tests, onRelease }: { tests: OnRackProps["tests"]; on
   if (!asked)
     return (
       <div className="flex flex-wrap items-center gap-3">
-        <button type="button" className="act" data-next-step onClick={() => setAsked(true)}>
+        {due.length > 0 ? (
+          due.map((item, index) => (
+            <Link
+              key={item.id}
+              className={index === 0 ? "act" : "press"}
+              {...(index === 0 ? { "data-next-step": "" } : {})}
+              href={`/burn/new?product=${item.id}&batch=${batchId}`}
+            >
+              Burn-test {item.product}
+            </Link>
+          ))
+        ) : (
+          <Link className="act" data-next-step href={`/burn/new?batch=${batchId}`}>
+            Burn-test a jar
+          </Link>
+        )}
+        <button type="button" className="press" onClick={() => setAsked(true)}>
           Release it for sale
         </button>
-        {due.map((item) => (
-          <Link key={item.id} className="underline" href={`/burn/new?product=${item.id}`}>
-            Burn {item.product}
-          </Link>
-        ))}
       </div>
     );
   return (
@@ -136,7 +147,7 @@ export function OnRack(props: OnRackProps) {
             Release it for sale
           </button>
         ) : (
-          <ReleaseUntested tests={props.tests} onRelease={release} />
+          <ReleaseUntested batchId={props.batch.id} tests={props.tests} onRelease={release} />
         )}
         <FormMessage>{said}</FormMessage>
       </section>

@@ -89,16 +89,28 @@ function useOrderCommands(order: Order, shown: OrderShown, sellables: readonly S
 }
 
 /** The next step of an order, and the way back. */
-function OrderActions({ next, busy, onTake, onClose }: { next: OrderShown["next"]; busy: boolean; onTake: () => void; onClose: () => void }) {
+function OrderActions({
+  next,
+  isMarket,
+  busy,
+  onTake,
+  onClose,
+}: {
+  next: OrderShown["next"];
+  isMarket: boolean;
+  busy: boolean;
+  onTake: () => void;
+  onClose: () => void;
+}) {
   return (
     <>
       {next === "take" ? (
         <button type="button" className="act" data-next-step disabled={busy} onClick={onTake}>
-          {busy ? "Taking" : "Ship"}
+          {isMarket ? (busy ? "Loading" : "Take to the market") : busy ? "Shipping" : "Ship"}
         </button>
       ) : next === "close" ? (
         <button type="button" className="act" data-next-step onClick={onClose}>
-          Close order
+          {isMarket ? "Close market day" : "Close order"}
         </button>
       ) : null}
       <Link className="press" href="/sell">
@@ -125,7 +137,7 @@ function OrderFoot({ order, next, onClose, onSaid }: { order: Order; next: Order
         </button>
       ) : next !== "close" ? (
         <button type="button" className="press" onClick={onClose}>
-          Close order
+          {order.plan.what === "market" ? "Close market day" : "Close order"}
         </button>
       ) : null}
     </p>
@@ -178,7 +190,7 @@ export function OrderView(props: OrderViewProps) {
       gloved
       title={`${what === "order" ? "Order" : "Market day"} ${order.number}: ${state.name}`}
       lead={[wanted, state.whom].filter(Boolean).join(" · ") || undefined}
-      actions={<OrderActions next={next} busy={commands.busy} onTake={commands.take} onClose={close} />}
+      actions={<OrderActions next={next} isMarket={order.plan.what === "market"} busy={commands.busy} onTake={commands.take} onClose={close} />}
       side={
         <>
           {Object.values(state.unplaced).some((n) => n > 0) ? <Warn>More was counted than went out. Check the entries below.</Warn> : null}

@@ -179,7 +179,7 @@ export function Today({
         { batch, at: times.setAt, what: "inspect it", later: "do not move it until then, then inspect it", action: "Inspect batch", href: `/inspect/${id}` },
       ];
     if (Date.parse(times.testFrom) > Date.parse(now))
-      return [{ batch, at: times.testFrom, what: "ready to burn-test", later: "burn-test a jar from then", action: "Plan a burn trial", href: "/burn/new" }];
+      return [{ batch, at: times.testFrom, what: "ready to burn-test", later: "burn-test a jar from then", action: "Open on the rack", href: `/rack/${id}` }];
     return [
       {
         batch,

@@ -63,6 +63,7 @@ export async function readDesign(
     container?: string | undefined;
     follows?: string | undefined;
     variant?: string | undefined;
+    batch?: string | undefined;
   },
 ) {
   const before = asked.follows ? await readTrial(db, workshopId, asked.follows) : null;
@@ -124,7 +125,9 @@ export async function readDesign(
     fragrances: f,
     passed: passedOf(await triedIn(db, workshopId, { passed: true })),
     tried: tried.slice(0, 12),
-    rack: await jarsOnRack(db, workshopId),
+    rack: await jarsOnRack(db, workshopId, asked.batch),
+    /** The batch whose jars are asked to be tested. */
+    batchId: asked.batch ?? null,
     before: before
       ? {
           id: before.id,

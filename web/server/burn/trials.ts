@@ -230,13 +230,13 @@ export const passedOf = (tried: readonly Tried[]): Passed[] =>
       : [],
   );
 
-/** Returns jars on the rack that could be burned, by batch and product, newest first. */
-export async function jarsOnRack(db: Database, workshopId: string, most = 40) {
+/** Returns jars on the rack that could be burned, by batch and product, newest first; those of `batchId` before all others. */
+export async function jarsOnRack(db: Database, workshopId: string, batchId: string | null = null, most = 40) {
   const rows = await db
     .select()
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack")))
-    .orderBy(desc(batches.startedAt))
+    .orderBy(sql`${batches.id} is not distinct from ${batchId}::uuid desc`, desc(batches.startedAt))
     .limit(most);
   const out: {
     batchId: string;
