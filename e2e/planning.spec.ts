@@ -107,7 +107,7 @@ test("from an empty list: nine products, three wanted days, one person, to a pri
   await expect(page.getByText("Saved. The plan uses it.")).toBeVisible();
 
   // Paper: the day's sheets, and today's page says what is wrong with the plan.
-  const [first] = await byDay.getByRole("link", { name: /^Timetable of/ }).evaluateAll((all) => all.map((item) => item.getAttribute("href") ?? ""));
+  const [first] = await byDay.getByRole("link", { name: /^Schedule of/ }).evaluateAll((all) => all.map((item) => item.getAttribute("href") ?? ""));
   const sheet = await request.get(`/api/workshops/${workshop}/days/${first?.split("on=")[1]}/sheet`);
   expect(sheet.status()).toBe(200);
   expect((await sheet.body()).subarray(0, 5).toString()).toBe("%PDF-");

@@ -133,7 +133,7 @@ export async function emptyWorkshop(page: Page, name: string, units: { mass?: st
   if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
   await choose(form, "Time zone", "UTC");
   await form.getByRole("button", { name: "Create workshop" }).click();
-  await expect(page.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Start here" })).toBeVisible();
 }
 
 /** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */

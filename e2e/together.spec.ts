@@ -56,7 +56,7 @@ test("a page goes on sending to the workshop that it shows, whatever another tab
   await form.getByLabel("Your first name").fill("Ilvo");
   await form.getByLabel("Time zone").fill("UTC");
   await form.getByRole("button", { name: "Create workshop" }).click();
-  await expect(other.getByRole("heading", { name: "Nothing to do now" })).toBeVisible();
+  await expect(other.getByRole("heading", { name: "Start here" })).toBeVisible();
   await page.getByPlaceholder("Anything out of the ordinary").fill("still the first shed");
   await page.getByRole("button", { name: "Add the note" }).click();
   await expect(page.getByText("✓ Recorded")).toBeVisible();

@@ -58,7 +58,7 @@ export const SHOTS: Shot[] = [
       await count("Quince and smoke, narrow tin").fill("10");
       await page.getByText("Minute by minute").waitFor();
       await page.getByRole("button", { name: "Stop and keep this" }).waitFor({ state: "hidden" });
-      await page.getByRole("region", { name: "Timetable" }).evaluate((item) => item.scrollIntoView({ block: "start" }));
+      await page.getByRole("region", { name: "Schedule" }).evaluate((item) => item.scrollIntoView({ block: "start" }));
       // It is painted by parts, a few with each frame.
       await page.waitForTimeout(500);
     },

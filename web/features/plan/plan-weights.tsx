@@ -3,6 +3,7 @@
 import type { Rates } from "@hearth/core";
 import { memo, useMemo } from "react";
 import type { Product } from "@/server/products/products";
+import { Link } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { costsOf } from "./model";
 import { ToWeigh } from "./to-weigh";
@@ -57,6 +58,12 @@ export function PlanWeights({ plan, products, rates, onBegun }: { plan: PlannerS
       <button type="button" className="press mt-4 w-full" disabled={stopped} onClick={() => begin("rehearsal")}>
         Practice first with a simulated pot
       </button>
+      <p className="mt-3 text-[15px]">
+        Already made?{" "}
+        <Link className="inline-block min-h-[24px] underline" href="/plan/past">
+          Enter a past batch
+        </Link>
+      </p>
     </section>
   );
 }

@@ -35,9 +35,6 @@ export function Planner(props: PlannerProps) {
           <Link className="press" href="/plan/fill">
             What can I make?
           </Link>
-          <Link className="press" href="/plan/past">
-            Enter a past batch
-          </Link>
         </>
       }
       lead={chosen ? `${chosen.name}, version ${chosen.number}: ${units.percent(chosen.spec.loadPpm)} of the ${chosen.spec.basis}` : "Choose a formula first."}

@@ -57,7 +57,11 @@ function Begin() {
   ];
   return (
     <>
-      <h2 className="border-b-[3px] border-ink pb-1">Nothing to do now</h2>
+      <h2 className="border-b-[3px] border-ink pb-1">Start here</h2>
+      <p className="mt-2 max-w-[640px] text-[18px]">
+        Hearth Jar works out your wax and fragrance, guides each pour, and keeps the record of every batch, from the first weight to the sale.
+      </p>
+      <p className="max-w-[640px] text-[18px] font-semibold">Begin with one batch: three jars, step by step.</p>
       <ul>
         {ways.map((way) => (
           <li key={way.href} className="grid items-center gap-4 border-b border-line py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
