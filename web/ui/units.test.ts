@@ -19,6 +19,26 @@ describe("quantities as the workshop reads them", () => {
     expect(imperial.clock("2026-01-14T23:30:00.000Z")).toBe("17:30");
   });
 
+  it("writes the year of a day unless it is this year's, wherever a day is written", () => {
+    const of = (locale: string) => formatters({ mass: "g", temperature: "C", zone: "UTC", locale, today: "2026-03-14" });
+    const [us, british] = [of("en-US"), of("en-GB")];
+    const old = "2021-11-28T11:56:00.000Z";
+    expect([us.day(old), us.dayClock(old), us.onDay("2021-11-28"), us.monthDay(old)]).toEqual([
+      "Sun, Nov 28, 2021",
+      "Sun, Nov 28, 2021 11:56 am",
+      "Sun, Nov 28, 2021",
+      "Nov 28, 2021",
+    ]);
+    expect([british.day(old), british.dayClock(old), british.onDay("2021-11-28"), british.monthDay(old)]).toEqual([
+      "Sun 28 Nov 2021",
+      "Sun 28 Nov 2021 11:56",
+      "Sun 28 Nov 2021",
+      "28 Nov 2021",
+    ]);
+    const now = "2026-02-03T11:56:00.000Z";
+    for (const write of [us.day, us.dayClock, us.monthDay, british.day, british.dayClock, british.monthDay]) expect(write(now)).not.toContain("2026");
+  });
+
   it("says how far away a moment is, before and after", () => {
     const now = "2026-03-14T12:00:00.000Z";
     expect(metric.away("2026-03-14T12:00:20.000Z", now)).toBe("now");

@@ -52,6 +52,8 @@ export interface Units {
   pounds?: boolean;
   /** How days, clock and decimal mark are written: a name of core's manners. */
   locale?: string;
+  /** The workshop's day as ISO text: days of other years are written with their year. Where it is not known, none is. */
+  today?: string;
 }
 
 /** What is a pound to a hundredth of an ounce. */
@@ -62,6 +64,10 @@ export function formatters(units: Units) {
   const dayOf = (iso: string) => dayAt(iso, units.zone);
   const manner = LOCALE_FORMATS[isLocale(units.locale ?? "") ? (units.locale as keyof typeof LOCALE_FORMATS) : "en-GB"];
   const shown = (text: string) => localize(text, manner);
+  const year = units.today?.slice(0, 4);
+  /** A day by a pattern, with its year unless it is this year's. */
+  const dated = (day: string, pattern: string) =>
+    writeDay(day, year === undefined || day.startsWith(year) ? pattern : `${pattern}${pattern.endsWith("LLL d") ? "," : ""} yyyy`);
   const clock = (iso: string, seconds = false) => writeClock(wallAt(iso, units.zone), manner.hours, seconds);
   const mass = (mg: number) => {
     const parts = massParts(mg, units.mass);
@@ -142,14 +148,14 @@ export function formatters(units: Units) {
     range: (range: TemperatureRange) => shown(writeRange(range, units.temperature)),
     clock: (iso: string) => clock(iso),
     isoDay: dayOf,
-    day: (iso: string) => writeDay(dayOf(iso), manner.day),
+    day: (iso: string) => dated(dayOf(iso), manner.day),
     /** Day and month, without the weekday. */
-    monthDay: (iso: string) => writeDay(dayOf(iso), manner.day.replace(/ccc,? /, "")),
+    monthDay: (iso: string) => dated(dayOf(iso), manner.day.replace(/ccc,? /, "")),
     date: (iso: string) => writeDay(dayOf(iso), manner.date),
-    dayClock: (iso: string) => `${writeDay(dayOf(iso), manner.day)} ${clock(iso)}`,
+    dayClock: (iso: string) => `${dated(dayOf(iso), manner.day)} ${clock(iso)}`,
     full: (iso: string) => `${writeDay(dayOf(iso), manner.date)} ${clock(iso, true)}`,
     /** A day that is known by its date alone. */
-    onDay: (day: string) => writeDay(day, manner.day),
+    onDay: (day: string) => dated(day, manner.day),
     onDate: (day: string) => writeDay(day, manner.date),
     /** "in 3 h", "2 days ago". */
     away: (iso: string, now: string) => {
@@ -252,8 +258,10 @@ export function Ground({ units, now, frozen, children }: { units: Units; now: st
       document.removeEventListener("visibilitychange", seen);
     };
   }, [now, frozen]);
+  const today = dayAt(now, units.zone);
+  const dated = useMemo(() => ({ ...units, today }), [units, today]);
   return (
-    <UnitsContext value={units}>
+    <UnitsContext value={dated}>
       <ClockContext value={clock}>{children}</ClockContext>
     </UnitsContext>
   );
