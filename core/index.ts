@@ -7,6 +7,7 @@ export { randomFrom } from "./random";
 export * from "./result";
 export * from "./units/calendar";
 export * from "./units/day";
+export * from "./units/day-text";
 export * from "./units/density";
 export * from "./units/duration";
 export * from "./units/length";

@@ -62,3 +62,6 @@ export function localize(text: string, { decimal, group }: Pick<LocaleFormat, "d
     return part === undefined ? grouped : `${grouped}${decimal}${part}`;
   });
 }
+
+/** Returns how a place writes its numbers, days and clock; Britain's manner where the place is not known. */
+export const localeFormatOf = (locale: string | undefined): LocaleFormat => LOCALE_FORMATS[isLocale(locale ?? "") ? (locale as Locale) : "en-GB"];

@@ -4,6 +4,7 @@ import {
   good,
   type MassOptions,
   parseCount,
+  parseDay,
   parseDuration,
   parseMass,
   parseMoney,
@@ -16,7 +17,7 @@ import {
 } from "@hearth/core";
 import type { Formats } from "@/ui/units";
 import { type FieldRule, orNothing } from "./fields";
-import { parseStepTime, parseWhen, readClock, readDay, type StepTime } from "./when";
+import { parseStepTime, parseWhen, readClock, type StepTime } from "./when";
 
 /** Returns what each kind of field takes, and how it says what it understood: a bare number means the unit shown at the field. */
 
@@ -93,7 +94,7 @@ export const clockRule = (units: Formats): FieldRule<number> => ({
 export const pastDayRule = (today: string, units: Formats): FieldRule<string> => ({
   initial: "",
   parse: (text) => {
-    const day = readDay(text, today, units.locale);
+    const day = parseDay(text, today, units.locale);
     if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, -30))}.`);
     return day > today ? bad("too-large", "That day is in the future.") : good(day);
   },
@@ -105,7 +106,7 @@ export const dayRule = (today: string, units: Formats): FieldRule<string | null>
   orNothing({
     initial: "",
     parse: (text: string) => {
-      const day = readDay(text, today, units.locale, true);
+      const day = parseDay(text, today, units.locale, true);
       if (!day) return bad("not-understood", `Write a day, like ${units.onDate(addDays(today, 14))}.`);
       return day < today ? bad("too-small", "That day is in the past.") : good(day);
     },

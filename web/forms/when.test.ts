@@ -1,6 +1,7 @@
+import { parseDay } from "@hearth/core";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { parseStepTime, parseWhen, readDay, stepMoment } from "./when";
+import { parseStepTime, parseWhen, stepMoment } from "./when";
 
 const NOW = "2026-03-14T14:20:00.000Z";
 const read = (text: string, zone = "UTC") => {
@@ -10,7 +11,7 @@ const read = (text: string, zone = "UTC") => {
 
 describe("a day that lies ahead", () => {
   const today = "2026-11-25";
-  const ahead = (text: string, locale?: string) => readDay(text, today, locale, true);
+  const ahead = (text: string, locale?: string) => parseDay(text, today, locale, true);
 
   it("without its year is the next such day, and today is today", () => {
     expect(ahead("28 Nov")).toBe("2026-11-28");
@@ -23,7 +24,7 @@ describe("a day that lies ahead", () => {
     expect(ahead("soon")).toBeNull();
     expect(ahead("31 Jun")).toBeNull();
     // Of what has happened the last such day is meant.
-    expect(readDay("28 Nov", today)).toBe("2025-11-28");
+    expect(parseDay("28 Nov", today)).toBe("2025-11-28");
   });
 });
 

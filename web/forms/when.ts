@@ -3,13 +3,11 @@ import {
   bad,
   CLOCK_TOLERANCE_MS,
   dayAt,
-  dayIn,
   good,
-  isLocale,
-  LOCALE_FORMATS,
+  localeFormatOf,
   type Parsed,
+  parseDay,
   parseDuration,
-  readDayAs,
   SECONDS,
   timesOn,
   wallAt,
@@ -17,33 +15,6 @@ import {
   writeDay,
   writeDuration,
 } from "@hearth/core";
-
-/** Returns how a place writes its dates and its clock, for what is typed and for what is said back. */
-const mannerOf = (locale: string | undefined) => LOCALE_FORMATS[isLocale(locale ?? "") ? (locale as keyof typeof LOCALE_FORMATS) : "en-GB"];
-
-/** Reads a day: "2026-03-14", or as the place writes it, with its year or without: "3/14/2026", "14/3", "Mar 14", "14 Mar". Gives ISO text; null if it is none. */
-export function readDay(text: string, today: string, locale?: string, ahead = false): string | null {
-  const date = mannerOf(locale).date.replace("dd", "d").replace("LL", "L");
-  const short = date.replace(/[^dL]*yyyy[^dL]*/, "");
-  const typed = text
-    .trim()
-    .replace(/\s+/g, " ")
-    .replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,? /i, "")
-    .replace(/(\d)\. /, "$1 ");
-  if (/^today$/i.test(typed)) return today;
-  if (/^yesterday$/i.test(typed)) return addDays(today, -1);
-  for (const pattern of ["yyyy-L-d", date, "d LLL yyyy", "LLL d, yyyy", "LLL d yyyy", "d LLL", "LLL d", short]) {
-    const read = readDayAs(typed, pattern);
-    if (!read) continue;
-    if (read.year !== null) return dayIn(read.year, read);
-    // Without a year the day that was last is meant; of what lies ahead, the next.
-    const year = Number(today.slice(0, 4));
-    const near = dayIn(year, read);
-    if (ahead) return near < today ? dayIn(year + 1, read) : near;
-    return near > addDays(today, 1) ? dayIn(year - 1, read) : near;
-  }
-  return null;
-}
 
 /** A time of day; `half` is whether it says am or pm. */
 export interface ClockTime {
@@ -71,12 +42,12 @@ export function parseWhen(text: string, now: string, zone: string, locale?: stri
   const typed = text.trim();
   if (typed === "" || typed.toLowerCase() === "now") return good(null);
   const today = dayAt(now, zone);
-  const { hours, date } = mannerOf(locale);
+  const { hours, date } = localeFormatOf(locale);
   const clock = hours === 24 ? "10:42" : "10:42 am";
   const alone = readClock(typed);
   const apart = /^(.*\S)[T\s]+(\d{1,2}(?:[:.]\d{2})?(?:\s*[ap]\.?\s*m\.?)?)$/i.exec(typed);
   const time = alone ?? (apart ? readClock(apart[2] ?? "") : null);
-  const day = alone ? today : apart ? readDay(apart[1] ?? "", today, locale) : null;
+  const day = alone ? today : apart ? parseDay(apart[1] ?? "", today, locale) : null;
   if (!time || !day) return bad("not-understood", `“${typed}” is not a time. Write it like ${clock}, or ${writeDay(today, date)} ${clock} for another day.`);
   const halves = alone && hours === 12 && !time.half && time.hour >= 1 && time.hour <= 12 ? [time.hour % 12, (time.hour % 12) + 12] : [time.hour];
   const moments = halves.flatMap((hour) => timesOn(day, hour * 60 + time.minute, zone));
@@ -106,7 +77,7 @@ export function parseStepTime(text: string, now: string, zone: string, locale?: 
   if (spell.ok) return good({ seconds: spell.value });
   const whole = parseWhen(typed, now, zone, locale);
   if (whole.ok && whole.value) return good({ at: whole.value });
-  const example = mannerOf(locale).hours === 24 ? "10:42" : "10:42 am";
+  const example = localeFormatOf(locale).hours === 24 ? "10:42" : "10:42 am";
   return bad("not-understood", `“${typed}” is not a time. Write a time of day like ${example}, or how long after the step before, like 35 min.`);
 }
 
@@ -121,7 +92,7 @@ export function stepMoment(time: StepTime, before: string, now: string, zone: st
   else if ("seconds" in time) at = Date.parse(before) + time.seconds * 1_000;
   else {
     const { hour, minute, half } = time.clock;
-    const isOpen = mannerOf(locale).hours === 12 && !half && hour >= 1 && hour <= 12;
+    const isOpen = localeFormatOf(locale).hours === 12 && !half && hour >= 1 && hour <= 12;
     const hours = isOpen ? [hour % 12, (hour % 12) + 12] : [hour];
     const day = dayAt(before, zone);
     const moments = [day, addDays(day, 1)].flatMap((date) => hours.flatMap((hour) => timesOn(date, hour * 60 + minute, zone))).sort((a, b) => a - b);

@@ -1,6 +1,6 @@
-import { addDays, bad, good, type Parsed } from "@hearth/core";
+import { addDays, bad, good, type Parsed, parseDay } from "@hearth/core";
 import { type FieldRule, orNothing } from "@/forms/fields";
-import { readClock, readDay } from "@/forms/when";
+import { readClock } from "@/forms/when";
 import type { Formats } from "@/ui/units";
 
 /** Returns a time of the day, in minutes: "9", "9:30", "9.30", "2 pm". */
@@ -30,7 +30,7 @@ export const daysRule = (initial: readonly string[], today: string, units: Forma
   parse: (text) => {
     const days: string[] = [];
     for (const part of text.split(/[,;\n]/).filter((text) => text.trim() !== "")) {
-      const day = readDay(part, today, units.locale, true);
+      const day = parseDay(part, today, units.locale, true);
       if (!day) return bad("not-understood", `“${part.trim()}” is not a day. Write days like ${units.onDate(addDays(today, 14))}, separated by commas.`);
       days.push(day);
     }

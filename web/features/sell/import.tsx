@@ -1,12 +1,11 @@
 "use client";
 
-import { readOrderRows, type Sellable } from "@hearth/core";
+import { parseDay, readOrderRows, type Sellable } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { Field, useFields, words } from "@/forms/fields";
 import { parseFile, parseText } from "@/forms/file-parse";
-import { readDay } from "@/forms/when";
 import { useWorkshop } from "@/log/workshop";
 import { beginOrder } from "@/server/sales/commands";
 import { Link, useRouter } from "@/ui/address";
@@ -28,7 +27,7 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
     if (text.trim() === "") return null;
     const table = parseText(text);
     if (!table.ok) return { orders: [], faults: [{ row: 1, fault: table.message }] };
-    return readOrderRows(table.sheet.heads, table.sheet.rows, sellables, (day) => readDay(day, today, units.locale, true));
+    return readOrderRows(table.sheet.heads, table.sheet.rows, sellables, (day) => parseDay(day, today, units.locale, true));
   }, [text, sellables, today, units.locale]);
   // Made once for what is shown: pressing twice takes each order once.
   const ids = useMemo(() => (read?.orders ?? []).map(() => v7()), [read]);

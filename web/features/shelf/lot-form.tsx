@@ -1,13 +1,13 @@
 "use client";
 
-import { bad, dayAt, good, isCounted, parseVolume } from "@hearth/core";
+import { bad, dayAt, good, isCounted, parseDay, parseVolume } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { amountRule, type Measured, VolumeNote } from "@/forms/amount";
 import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
 import { moneyRule } from "@/forms/rules";
-import { parseWhen, readDay } from "@/forms/when";
+import { parseWhen } from "@/forms/when";
 import { useWorkshop } from "@/log/workshop";
 import { saveLot } from "@/server/inventory/commands";
 import { useRouter } from "@/ui/address";
@@ -16,8 +16,8 @@ import { type Formats, useNow, useUnits } from "@/ui/units";
 import { type StockedThing, useDensity } from "./stocked";
 
 /** Reads a day, or a day and a time, in the workshop's own zone and as it writes them. */
-function parseDay(text: string, now: string, units: Formats) {
-  const day = readDay(text, dayAt(now, units.zone), units.locale);
+function parseReceived(text: string, now: string, units: Formats) {
+  const day = parseDay(text, dayAt(now, units.zone), units.locale);
   if (day) return good({ receivedOn: day, receivedAt: null });
   const read = parseWhen(text, now, units.zone, units.locale);
   if (read.ok && read.value) return good({ receivedOn: dayAt(read.value, units.zone), receivedAt: read.value });
@@ -44,7 +44,7 @@ export function LotForm({ of }: { of: StockedThing }) {
       code: words("", 80) as FieldRule<unknown>,
       receivedOn: {
         initial: today,
-        parse: (text: string) => parseDay(text, now, units),
+        parse: (text: string) => parseReceived(text, now, units),
       } as FieldRule<unknown>,
     };
   }, [of, oil, density.value, units, today, now]);

@@ -1,12 +1,12 @@
 "use client";
 
-import { bad, good, readIngredients, type SheetIngredient } from "@hearth/core";
+import { bad, good, parseDay, readIngredients, type SheetIngredient } from "@hearth/core";
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { parseText } from "@/forms/file-parse";
-import { readDay } from "@/forms/when";
+
 import { useWorkshop } from "@/log/workshop";
 import { putSupplierSheet, takeSupplierSheet } from "@/server/inventory/commands";
 import type { KeptSheet } from "@/server/inventory/safety-data-sheets";
@@ -79,7 +79,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
       on: {
         initial: "",
         parse: (text) => {
-          const day = readDay(text, today, units.locale);
+          const day = parseDay(text, today, units.locale);
           return day ? good(day) : bad("empty", `Give the day of the sheet, like ${units.onDate(today)}.`);
         },
         echo: (day) => units.onDate(day),
