@@ -201,7 +201,7 @@ describe("findings of a made-up workshop", () => {
 
 describe("the trace", () => {
   it("leads from a lot to every batch that drew on it, in all as much as was drawn, and from a batch to its lots", async () => {
-    const lots = (await searchRecord(db, { id: SHED, timeZone: "UTC" }, "container soy")).lots;
+    const lots = (await searchRecord(db, { id: SHED, timeZone: "UTC" }, "container soy", NOW)).lots;
     expect(lots.length).toBeGreaterThan(1);
     const traces = await Promise.all(lots.map((lot) => lotTrace(db, SHED, lot.id, "UTC")));
     const { rows } = await db.execute<{ drawn: string; batches: number }>(
@@ -214,16 +214,16 @@ describe("the trace", () => {
   });
 
   it("finds a batch by its number, a jar, a day, a name and words of its notes", async () => {
-    const { batches } = await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40");
+    const { batches } = await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40", NOW);
     expect(batches).toMatchObject([{ number: 40 }]);
-    const jar = await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40-2");
+    const jar = await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40-2", NOW);
     expect(jar.jar).toMatchObject({ number: 2 });
-    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40-9999")).jar).toBeNull();
+    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, "40-9999", NOW)).jar).toBeNull();
     const { rows } = await db.execute<{ day: string }>(sql`select started_at::date::text "day" from batch where workshop_id = ${SHED} and number = 40`);
-    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, rows[0]?.day ?? "")).batches.map((batch) => batch.number)).toContain(40);
-    const notes = (await searchRecord(db, { id: SHED, timeZone: "UTC" }, "should have waited")).notes;
+    expect((await searchRecord(db, { id: SHED, timeZone: "UTC" }, rows[0]?.day ?? "", NOW)).batches.map((batch) => batch.number)).toContain(40);
+    const notes = (await searchRecord(db, { id: SHED, timeZone: "UTC" }, "should have waited", NOW)).notes;
     expect(notes.length).toBeGreaterThan(0);
-    expect(await searchRecord(db, { id: SHED, timeZone: "UTC" }, "100% \\ _nothing_")).toMatchObject({ batches: [], lots: [], notes: [] });
-    expect(await searchRecord(db, { id: SHED, timeZone: "UTC" }, "  ")).toMatchObject({ batches: [] });
+    expect(await searchRecord(db, { id: SHED, timeZone: "UTC" }, "100% \\ _nothing_", NOW)).toMatchObject({ batches: [], lots: [], notes: [] });
+    expect(await searchRecord(db, { id: SHED, timeZone: "UTC" }, "  ", NOW)).toMatchObject({ batches: [] });
   });
 });

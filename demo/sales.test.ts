@@ -72,7 +72,7 @@ describe("the demo's sales", () => {
 
   it("are found from a lot of oil: every batch that took of it, every pack and who has one", async () => {
     let reached = 0;
-    for (const lot of await findLots(test.db, SHED.id, "rain on slate")) {
+    for (const lot of (await findLots(test.db, SHED.id, "rain on slate")).first) {
       const traced = await lotTrace(test.db, SHED.id, lot.id, "UTC");
       const rows = await whereNow(
         test.db,

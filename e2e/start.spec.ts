@@ -138,7 +138,7 @@ test("what is torn, wrong or killed ends in running, or in one plain sentence wi
   writeFileSync(file, "");
   const blocked = hearth(["start"], { HEARTH_HOME: join(file, "home") });
   expect(await blocked.ended).toBe(1);
-  expect(blocked.said()).toMatch(/The data directory .* cannot be used: a file stands in its way/);
+  expect(blocked.said()).toMatch(/The data directory .* cannot be used: there is a file of that name/);
 });
 
 test("the workshop's time runs on in a page long open, and a device whose clock is wrong is told so", async ({ browser }) => {

@@ -87,6 +87,25 @@ export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
     return left > 0 ? [{ key: product.key, containerId: product.containerId, wickId: product.wicks?.wickId ?? null, left }] : [];
   });
 
+/** What became of all jars of a batch together, so that a recall reads no log. */
+export interface JarTotals {
+  /** How many were filled; 0 before the first pour. */
+  jars: number;
+  statuses: { fate: JarStatus; jars: number }[];
+  /** To whom they went by hand, as far as it was written down. */
+  whom: string[];
+}
+/** Returns how many jars of a batch have each status, those that none has left out, and to whom they went. */
+export function jarTotals(plan: BatchPlan, state: BatchState): JarTotals {
+  // What is not poured yet has become of nothing.
+  const all = Object.keys(state.pours).length === 0 ? [] : plan.products.map((product) => jarStatusesOf(plan, state, product.key));
+  return {
+    jars: all.reduce((sum, item) => sum + item.filled, 0),
+    statuses: JAR_STATUSES.map((fate) => ({ fate, jars: all.reduce((sum, item) => sum + item.counts[fate], 0) })).filter((item) => item.jars > 0),
+    whom: [...new Set(state.jarStatuses.map((jarStatus) => jarStatus.whom).filter(Boolean))],
+  };
+}
+
 /** Returns how many of a product were looked at since the last inspection was finished. */
 export const seenInRound = (state: Pick<BatchState, "seen" | "rounds">, key: string): number =>
   state.seen.reduce((sum, item) => sum + (item.product === key && item.round === state.rounds ? item.jars : 0), 0);

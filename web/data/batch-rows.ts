@@ -1,4 +1,4 @@
-import { type BatchEvent, type BatchPlan, type BatchState, CHECKED_BATCH, cureTimes, looseOfAll, pouredAt } from "@hearth/core";
+import { type BatchEvent, type BatchPlan, type BatchState, CHECKED_BATCH, cureTimes, jarTotals, looseOfAll, pouredAt, titleOf } from "@hearth/core";
 import { entryRows } from "./entry-rows";
 
 const rows = entryRows<BatchEvent>(CHECKED_BATCH);
@@ -36,5 +36,7 @@ export function rowOf(plan: BatchPlan, state: BatchState) {
     sellFrom: times?.sellFrom ?? null,
     loose: loose.reduce((sum, item) => sum + item.left, 0),
     looseOf: loose,
+    title: titleOf(plan),
+    jarTotals: jarTotals(plan, state),
   };
 }

@@ -1,4 +1,4 @@
-import type { BatchState, LooseOf } from "@hearth/core";
+import type { BatchState, JarTotals, LooseOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { boolean, check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import { entryColumns, instant } from "./entry";
@@ -33,6 +33,9 @@ export const batches = pgTable(
     loose: integer("loose").notNull().default(0),
     /** The same product by product, so that stock reads no plan. */
     looseOf: jsonb("loose_of").$type<LooseOf[]>().notNull().default([]),
+    /** What it is called, and what became of its jars, so that a recall of any size reads no plan. */
+    title: text("title").notNull().default(""),
+    jarTotals: jsonb("jar_totals").$type<JarTotals>().notNull().default({ jars: 0, statuses: [], whom: [] }),
     /** Where an import decided that it draws no stock here. */
     drawsStock: boolean("draws_stock").notNull().default(true),
   },
@@ -43,6 +46,7 @@ export const batches = pgTable(
     index("batch_by_stage").on(table.workshopId, table.stage, table.startedAt, table.id),
     index("batch_to_look").on(table.workshopId, table.stage, table.lookedAt, table.setAt),
     index("batch_loose").on(table.workshopId, table.pouredAt).where(sql`loose > 0`),
+    index("batch_by_pour").on(table.workshopId, table.pouredAt, table.id).where(sql`poured_at is not null`),
     index("batch_by_version").on(table.workshopId, table.formulaVersionId),
     check("batch_loose_pieces", sql`loose >= 0`),
   ],

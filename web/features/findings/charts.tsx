@@ -14,7 +14,7 @@ import { FormulaSelect } from "./formula-select";
 import { PeriodPicker, periodAddress } from "./period";
 import { Ways } from "./ways";
 
-const [HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [320, 62, 92, 14, 34];
+const [HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [336, 62, 92, 14, 50];
 
 /** Single values in order of pouring, their mean and limits as lines named at their ends, the asked range shaded, what is odd marked. */
 function Chart({ run, words }: { run: RunChart; words: string }) {
@@ -37,14 +37,14 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
         { value: chart.low, name: "lower limit" },
       ]
     : [];
-  const every = Math.max(1, Math.ceil((points.length * 44) / Math.max(1, width - LEFT - RIGHT)));
+  const every = Math.max(1, Math.ceil((points.length * 92) / Math.max(1, width - LEFT - RIGHT)));
   return (
     <Picture
       name={`${words}, ${run.formula}`}
       heads={["batch", "poured", warm ? `${words}, °${units.temperature}` : `${words}, %`]}
       rows={points.map((point) => [point.number, point.at, Math.round((warm ? cellInUnits("c", point.value, units) : point.value) * 1000) / 1000])}
     >
-      <SizedSvg size={size} height={HEIGHT} label={`${words} of the last ${points.length} batches`}>
+      <SizedSvg size={size} height={HEIGHT} label={`${words} of ${points.length} batches`}>
         {range ? <rect x={LEFT} width={width - LEFT - RIGHT} y={y(range[1])} height={y(range[0]) - y(range[1])} fill="var(--color-wax)" /> : null}
         {lines.map((item) => (
           <g key={item.name}>
@@ -83,13 +83,16 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
               transform={`rotate(45 ${x(index)} ${y(point.value)})`}
             />
           ) : (
-            <circle key={point.id} cx={x(index)} cy={y(point.value)} r={4} fill="var(--color-ink)" />
+            <circle key={point.id} cx={x(index)} cy={y(point.value)} r={points.length > 150 ? 2 : 4} fill="var(--color-ink)" />
           ),
         )}
         {points.map((point, index) =>
           index % every === 0 ? (
-            <text key={point.id} x={x(index)} y={HEIGHT - 10} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
-              {point.number}
+            <text key={point.id} y={HEIGHT - 26} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
+              <tspan x={x(index)}>{point.number}</tspan>
+              <tspan x={x(index)} dy={17} fill="var(--color-soft)">
+                {units.date(point.at)}
+              </tspan>
             </text>
           ) : null,
         )}

@@ -1,21 +1,25 @@
 "use client";
 
-import { isCounted, JAR_STATUS_WORDS, type StockedKind } from "@hearth/core";
+import { addDays, isCounted, JAR_STATUS_WORDS, type StockedKind } from "@hearth/core";
 import { useState } from "react";
+import { useWorkshop } from "@/log/workshop";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import type { FoundLot, FoundRecord, TracedBatch } from "@/server/inventory/trace";
 import { Link, useRouter } from "@/ui/address";
-import { Picture } from "@/ui/picture";
 import { Aside, PageLayout } from "@/ui/side-notes";
-import { useUnits } from "@/ui/units";
+import { useNow, useUnits } from "@/ui/units";
 import { Ways } from "./ways";
+
+/** A month as it may be searched for. */
+const MONTH = "March 2021";
 
 interface TraceProps {
   q: string;
   found: FoundRecord | null;
   /** Lots of the one batch that was found. */
   taken: (TakenByBatch[number] & { name: string })[];
-  lot: { lot: FoundLot; batches: TracedBatch[] } | null;
+  /** A lot with the first of its batches, and how many there are. */
+  lot: { lot: FoundLot; batches: TracedBatch[]; total: number } | null;
 }
 
 const amountOf = (units: ReturnType<typeof useUnits>, kind: string, amount: number) =>
@@ -77,9 +81,21 @@ function SearchField({ q }: { q: string }) {
   );
 }
 
+/** How many more there are than are shown, and the way to all of them. */
+const Rest = ({ left, href }: { left: number; href: string }) =>
+  left > 0 ? (
+    <p className="py-2 font-semibold">
+      {left} more.{" "}
+      <Link className="underline" href={href}>
+        Show all
+      </Link>
+    </p>
+  ) : null;
+
 /** Every batch that drew on a lot, and what became of its jars. */
 function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
   const units = useUnits();
+  const { workshopId } = useWorkshop();
   return (
     <section aria-label="From this lot" className="mt-5">
       <h2>
@@ -88,32 +104,25 @@ function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
       <p className="text-soft">
         received {units.onDate(lot.lot.receivedOn)}, {amountOf(units, lot.lot.kind, lot.lot.amount)}
       </p>
-      {lot.batches.length === 0 ? <p className="py-2 text-soft">No batch used it.</p> : null}
-      <Picture
-        name={`lot ${lot.lot.code || lot.lot.id}`}
-        heads={["batch", "formula", "poured", "jars", "status", "to whom"]}
-        rows={lot.batches.map((batch) => [
-          batch.number,
-          batch.title,
-          batch.pouredAt,
-          batch.jars,
-          batch.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join("; "),
-          batch.whom.join("; "),
-        ])}
-        plain
-      >
-        <Batches list={lot.batches} kind={lot.lot.kind} />
-      </Picture>
+      <p className="font-semibold">{lot.total === 0 ? "No batch used it." : `${lot.total} ${lot.total === 1 ? "batch" : "batches"}, the nearest first`}</p>
+      <Batches list={lot.batches} kind={lot.lot.kind} />
+      <Rest left={lot.total - lot.batches.length} href={`/findings/trace?lot=${lot.lot.id}&show=${lot.total}`} />
+      {lot.total > 0 ? (
+        <a className="press mt-3" href={`/api/workshops/${workshopId}/recall?lot=${lot.lot.id}`} download>
+          Download CSV
+        </a>
+      ) : null}
     </section>
   );
 }
 
 /** The batches that were found; of a single one, the lots that it was made from. */
-function BatchesFound({ found, taken }: { found: Found; taken: TraceProps["taken"] }) {
+function BatchesFound({ found, taken, all }: { found: Found; taken: TraceProps["taken"]; all: string }) {
   return (
     <section aria-label="Batches found" className="mt-5">
-      <h2>{found.jar ? `Jar ${found.jar.number} of batch ${found.batches[0]?.number}: ${found.jar.product}` : "Batches"}</h2>
+      <h2>{found.jar ? `Jar ${found.jar.number} of batch ${found.batches[0]?.number}: ${found.jar.product}` : `Batches: ${found.totals.batches}`}</h2>
       <Batches list={found.batches} />
+      <Rest left={found.totals.batches - found.batches.length} href={all} />
       {taken.length > 0 ? (
         <>
           <h3 className="mt-3">Made from these lots</h3>
@@ -140,11 +149,11 @@ function BatchesFound({ found, taken }: { found: Found; taken: TraceProps["taken
 }
 
 /** The lots that were found, each with the way to its jars. */
-function LotsFound({ lots }: { lots: Found["lots"] }) {
+function LotsFound({ found: { lots, totals }, all }: { found: Found; all: string }) {
   const units = useUnits();
   return (
     <section aria-label="Lots found" className="mt-5">
-      <h2>Lots</h2>
+      <h2>Lots: {totals.lots}</h2>
       <ul>
         {lots.map((lot) => (
           <li key={lot.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-2">
@@ -157,16 +166,17 @@ function LotsFound({ lots }: { lots: Found["lots"] }) {
           </li>
         ))}
       </ul>
+      <Rest left={totals.lots - lots.length} href={all} />
     </section>
   );
 }
 
 /** The notes that were found, each with the way to its batch. */
-function NotesFound({ notes }: { notes: Found["notes"] }) {
+function NotesFound({ found: { notes, totals }, all }: { found: Found; all: string }) {
   const units = useUnits();
   return (
     <section aria-label="Notes found" className="mt-5">
-      <h2>Notes</h2>
+      <h2>Notes: {totals.notes}</h2>
       <ul>
         {notes.map((note) => (
           <li key={`${note.at}${note.text}`} className="border-b border-line py-2">
@@ -177,12 +187,16 @@ function NotesFound({ notes }: { notes: Found["notes"] }) {
           </li>
         ))}
       </ul>
+      <Rest left={totals.notes - notes.length} href={all} />
     </section>
   );
 }
 
 /** From a lot to every jar and where it went, and from a jar to its lots; and a search of the whole record. */
 export function Trace({ q, found, taken, lot }: TraceProps) {
+  const all = `/findings/trace?q=${encodeURIComponent(q)}&show=${found ? Math.max(1, ...Object.values(found.totals)) : 1}`;
+  const units = useUnits();
+  const now = useNow(60_000);
   const nothing = found && found.batches.length + found.lots.length + found.notes.length === 0;
   return (
     <PageLayout
@@ -193,7 +207,10 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
           <Aside title="How lots are traced">
             First received, first used, with each stock count. If two lots were open at once it can be the other: when it matters, warn the buyers of both.
           </Aside>
-          <Aside title="Search tips">41 for a batch, 41-3 for its third jar, a lot's code, 2026-03-14 for a day, a material, words of a note.</Aside>
+          <Aside title="Search tips">
+            41 for a batch, 41-3 for its third jar, a lot's code, {units.onDate(addDays(units.isoDay(now), -30))} for a day, {MONTH} for a month, a material,
+            words of a note.
+          </Aside>
         </>
       }
     >
@@ -201,9 +218,9 @@ export function Trace({ q, found, taken, lot }: TraceProps) {
       <SearchField q={q} />
       {lot ? <FromLot lot={lot} /> : null}
       {nothing ? <p className="mt-5 text-[19px] font-semibold">Nothing in the record is called “{q}”.</p> : null}
-      {found && found.batches.length > 0 ? <BatchesFound found={found} taken={taken} /> : null}
-      {found && found.lots.length > 0 ? <LotsFound lots={found.lots} /> : null}
-      {found && found.notes.length > 0 ? <NotesFound notes={found.notes} /> : null}
+      {found && found.batches.length > 0 ? <BatchesFound found={found} taken={taken} all={all} /> : null}
+      {found && found.lots.length > 0 ? <LotsFound found={found} all={all} /> : null}
+      {found && found.notes.length > 0 ? <NotesFound found={found} all={all} /> : null}
     </PageLayout>
   );
 }

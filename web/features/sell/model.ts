@@ -1,4 +1,5 @@
-import { MAX_STATED_G, MIN_STATED_G, type PackedContainer, packedContainerOf, type Sellable } from "@hearth/core";
+import { JAR_STATUSES, type JarStatus, MAX_STATED_G, MIN_STATED_G, type PackedContainer, packedContainerOf, type Sellable } from "@hearth/core";
+import { rollup, sum } from "d3-array";
 import type { TracedBatch } from "@/server/inventory/trace";
 import type { RecallRow } from "@/server/sales/orders";
 
@@ -38,6 +39,43 @@ export interface Reached {
   whom: string;
   on: string | null;
   packs: string[];
+}
+
+/** How much a recall is of: batches, jars by their status, and orders and market days that have some. */
+export interface RecallTotals {
+  batches: number;
+  jars: number;
+  statuses: { fate: JarStatus; jars: number }[];
+  orders: number;
+}
+
+/** The parts of a recall's list, and how long each is where not all of it is shown. */
+export type RecallList = ReturnType<typeof recallOf>;
+
+/** Returns the first of each part of a recall's list, with how many there are. */
+export const firstOfRecall = (list: RecallList, batches: readonly TracedBatch[], most: number) => ({
+  list: Object.fromEntries(Object.entries(list).map(([part, items]) => [part, items.slice(0, most)])) as RecallList,
+  batches: batches.slice(0, most),
+  left: {
+    here: Math.max(0, list.loose.length - most) + Math.max(0, list.pots.length - most) + Math.max(0, list.here.length - most),
+    reached: Math.max(0, list.reached.length - most) + Math.max(0, list.byHand.length - most),
+    batches: Math.max(0, batches.length - most),
+  },
+});
+
+/** Returns the totals of a recall. */
+export function recallTotals(batches: readonly TracedBatch[], list: RecallList): RecallTotals {
+  const statuses = rollup(
+    batches.flatMap((batch) => batch.jarStatuses),
+    (items) => sum(items, (item) => item.jars),
+    (item) => item.fate,
+  );
+  return {
+    batches: batches.length,
+    jars: sum(batches, (batch) => batch.jars),
+    statuses: JAR_STATUSES.flatMap((fate) => (statuses.has(fate) ? [{ fate, jars: statuses.get(fate) ?? 0 }] : [])),
+    orders: list.reached.length,
+  };
 }
 
 /** Returns what a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */

@@ -3,17 +3,18 @@
 import { JAR_STATUS_WORDS } from "@hearth/core";
 import type { ReactNode } from "react";
 import { FindBar } from "@/catalogue/find-bar";
+import { useWorkshop } from "@/log/workshop";
 import type { FoundLot, TracedBatch } from "@/server/inventory/trace";
-import type { RecallRow } from "@/server/sales/orders";
 import { Link } from "@/ui/address";
 import { Aside, Caution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import { recallOf } from "./model";
+import type { firstOfRecall, RecallTotals } from "./model";
 
 interface RecallProps {
-  found: FoundLot[];
-  asked: boolean;
-  traced: { lot: FoundLot; batches: TracedBatch[]; rows: RecallRow[] } | null;
+  q: string;
+  /** The lots that were looked for, and how many there are; null if none were. */
+  found: { first: FoundLot[]; total: number } | null;
+  traced: ({ lot: FoundLot; totals: RecallTotals } & ReturnType<typeof firstOfRecall>) | null;
 }
 
 /** Something to be done, with a box to tick on paper. */
@@ -30,12 +31,24 @@ const BatchLink = ({ batch, at }: { batch: TracedBatch; at: "records" | "bench" 
   </Link>
 );
 
+/** The end of a list that is not shown whole: how many there are still, and the way to all of them. */
+const ShowAll = ({ left, href }: { left: number; href: string }) =>
+  left > 0 ? (
+    <li className="py-2 font-semibold">
+      {left} more.{" "}
+      <Link className="underline" href={href}>
+        Show all
+      </Link>
+    </li>
+  ) : null;
+
 /** The lots that were found, to choose the one to recall. */
-function LotsFound({ found, asked }: Pick<RecallProps, "found" | "asked">) {
+function LotsFound({ q, found }: Pick<RecallProps, "q" | "found">) {
   const units = useUnits();
+  const left = found ? found.total - found.first.length : 0;
   return (
     <ul>
-      {found.map((foundLot) => (
+      {(found?.first ?? []).map((foundLot) => (
         <li key={foundLot.id} className="grid items-center gap-x-4 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
           <span>
             <strong>{foundLot.material}</strong>, lot {foundLot.code || "without a code"}, received {units.onDate(foundLot.receivedOn)}
@@ -49,17 +62,38 @@ function LotsFound({ found, asked }: Pick<RecallProps, "found" | "asked">) {
           </Link>
         </li>
       ))}
-      {found.length === 0 ? <li className="py-3 text-soft">{asked ? "No matching lot." : "Type a lot code, or the name of a material."}</li> : null}
+      {found?.first.length ? null : <li className="py-3 text-soft">{found ? "No matching lot." : "Type a lot code, or the name of a material."}</li>}
+      {found && left > 0 ? <ShowAll left={left} href={`/sell/recall?q=${encodeURIComponent(q)}&show=${found.total}`} /> : null}
     </ul>
+  );
+}
+
+/** How much it is of, and where it went. */
+function Totals({ totals }: { totals: RecallTotals }) {
+  const units = useUnits();
+  const counted = (n: number, one: string, many: string) => `${units.n(n, 0)} ${n === 1 ? one : many}`;
+  return (
+    <section aria-label="In total">
+      <p className="text-[20px] font-bold">
+        {[
+          counted(totals.batches, "batch", "batches"),
+          counted(totals.jars, "jar", "jars"),
+          counted(totals.orders, "order or market day", "orders and market days"),
+        ].join(", ")}
+      </p>
+      <p className="text-soft">{totals.statuses.map(({ fate, jars }) => `${units.n(jars, 0)} ${JAR_STATUS_WORDS[fate]}`).join(", ")}</p>
+    </section>
   );
 }
 
 /** What is to be done, in order: set aside what is here, tell those who have some, look through every jar. */
 function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
   const units = useUnits();
-  const { here, loose, pots, reached, byHand } = recallOf(traced.batches, traced.rows);
+  const { here, loose, pots, reached, byHand } = traced.list;
+  const all = `/sell/recall?lot=${traced.lot.id}&show=1000000`;
   return (
     <div className="flex flex-col gap-6">
+      <Totals totals={traced.totals} />
       <section aria-label="Set aside here">
         <h2 className="border-b-[3px] border-ink pb-1">1. Set aside here</h2>
         <ul>
@@ -78,6 +112,7 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
               packs of <strong>{row.packed}</strong>, with pieces of batch {row.batches.join(", ")}
             </Todo>
           ))}
+          <ShowAll left={traced.left.here} href={all} />
         </ul>
       </section>
       <section aria-label="Notify">
@@ -98,6 +133,7 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
               batch {batch.number}, by hand: {batch.whom.join(", ")}
             </Todo>
           ))}
+          <ShowAll left={traced.left.reached} href={all} />
         </ul>
       </section>
       <section aria-label="Every batch">
@@ -114,6 +150,7 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
                 : `${batch.jars} jars: ${batch.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
             </li>
           ))}
+          <ShowAll left={traced.left.batches} href={all} />
         </ul>
       </section>
     </div>
@@ -121,17 +158,30 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
 }
 
 /** From a lot of anything to every jar and order: a list to act on. */
-export function RecallView({ found, asked, traced }: RecallProps) {
+export function RecallView({ q, found, traced }: RecallProps) {
   const units = useUnits();
+  const { workshopId } = useWorkshop();
+  const isWhole = traced !== null && Object.values(traced.left).every((left) => left === 0);
   return (
     <PageLayout
       title={traced ? `Recall: ${traced.lot.material}, lot ${traced.lot.code || units.onDate(traced.lot.receivedOn)}` : "Recall a lot"}
       lead="Batches, jars and buyers of one lot."
       actions={
         traced ? (
-          <button type="button" className="press" onClick={() => print()}>
-            Print the list
-          </button>
+          <>
+            {isWhole ? (
+              <button type="button" className="press" onClick={() => print()}>
+                Print the list
+              </button>
+            ) : (
+              <Link className="press" href={`/sell/recall?lot=${traced.lot.id}&show=1000000`}>
+                Show all, to print
+              </Link>
+            )}
+            <a className="press" href={`/api/workshops/${workshopId}/recall?lot=${traced.lot.id}`} download>
+              Download CSV
+            </a>
+          </>
         ) : undefined
       }
       side={
@@ -143,10 +193,10 @@ export function RecallView({ found, asked, traced }: RecallProps) {
         </>
       }
     >
-      <FindBar what="lots by code or material" found={asked ? found.length : undefined} />
+      <FindBar what="lots by code or material" found={found?.total} />
       {!traced ? (
-        <LotsFound found={found} asked={asked} />
-      ) : traced.batches.length === 0 ? (
+        <LotsFound q={q} found={found} />
+      ) : traced.totals.batches === 0 ? (
         <p className="text-soft">No batch used this lot.</p>
       ) : (
         <ToDo traced={traced} />

@@ -124,6 +124,12 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
                   <span className="text-[15px]">section</span>
                 </Command.Item>
               ))}
+              {letters.length > 1 ? (
+                <Command.Item value={`search ${letters}`} onSelect={() => go(`/findings/trace?q=${encodeURIComponent(text.trim())}`)} className={row}>
+                  <span>Search everything for “{text.trim()}”</span>
+                  <span className="text-[15px]">batches, lots, notes</span>
+                </Command.Item>
+              ) : null}
               {words.map((word) => (
                 <Command.Item key={word.name} value={`word ${word.name}`} onSelect={() => go(`/words#${word.name.replaceAll(" ", "-")}`)} className={row}>
                   <span>{word.name}</span>

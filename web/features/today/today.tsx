@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { BatchRow } from "@/log/row";
-import type { Listed, ReadInstrument } from "@/server/batches/batches";
+import type { Listed, ReadInstrument, TodaysBatches } from "@/server/batches/batches";
 import type { TrialListed } from "@/server/burn/trials";
 import type { PlanNews } from "@/server/planning/planning";
 import type { OrderSoon } from "@/server/sales/orders";
@@ -147,6 +147,8 @@ function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
 /** What needs hands, by the clock: pots first, then what is due, then what comes. */
 export function Today({
   batches,
+  more,
+  standing,
   instruments,
   workshopName,
   low,
@@ -154,8 +156,7 @@ export function Today({
   plan,
   burns,
   soon,
-}: {
-  batches: Listed[];
+}: TodaysBatches & {
   instruments: ReadInstrument[];
   workshopName: string;
   low: Low[];
@@ -286,6 +287,22 @@ export function Today({
             ) : (
               <ul>{coming.map((item, index) => row(item, index, false))}</ul>
             )}
+            {more > 0 ? (
+              <p className="py-2 font-semibold">
+                <Link className="underline" href="/rack">
+                  {more} more on the rack
+                </Link>{" "}
+                ask for something.
+              </p>
+            ) : null}
+            {standing > 0 ? (
+              <p className="py-2">
+                <Link className="underline" href="/rack?state=ready">
+                  {standing === 1 ? "1 cured batch" : `${standing} cured batches`}
+                </Link>{" "}
+                on the rack: close what is finished.
+              </p>
+            ) : null}
           </section>
         </>
       )}

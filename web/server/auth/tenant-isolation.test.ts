@@ -116,6 +116,7 @@ const ROUTES: Record<string, readonly Visiting[]> = {
   "workshops/[workshop]/orders/[order]/events POST": [],
   "workshops/[workshop]/orders/[order]/log GET": ["viewer"],
   "workshops/[workshop]/pictures/[picture] GET": ["helper", "viewer"],
+  "workshops/[workshop]/recall GET": ["viewer"],
   "workshops/[workshop]/sales GET": ["viewer"],
   "workshops/[workshop]/shelf/[kind] GET": ["viewer"],
   "workshops/[workshop]/trials/[trial]/events POST": ["helper"],

@@ -226,26 +226,65 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
   };
 }
 
-/** The most batches that wait for hands at once and are all shown. */
-const MAX_OPEN = 300;
+/** A cured batch asks for so many days to be released or closed; after that it stands on the rack and asks no more. */
+const ASKED_FOR_DAYS = 7;
+/** So many batches of the rack are listed on today's page; of more it says how many there are. */
+const TODAY_FIRST = 100;
 
-/** Returns every batch that runs, sets or cures, however old: what today works from. */
+/** What today's page is made from. */
+export interface TodaysBatches {
+  /** All pots, and of the rack what asks for something or comes next, the longest due first. */
+  batches: Listed[];
+  /** How many more of the rack ask for something. */
+  more: number;
+  /** Batches that are cured and ask for nothing any more. */
+  standing: number;
+}
+
+/** Returns what runs, sets or cures and asks for something at a moment. */
+export async function todaysBatches(db: Database, workshopId: string, now: string): Promise<TodaysBatches> {
+  const at = (stage: Stage) => and(eq(batches.workshopId, workshopId), eq(batches.stage, stage));
+  const since = new Date(Date.parse(now) - ASKED_FOR_DAYS * 86_400_000).toISOString();
+  const unreleased = sql`coalesce(${batches.state}->'released', 'null'::jsonb) = 'null'::jsonb`;
+  const asks = and(at("rack"), or(isNull(batches.lookedAt), gt(batches.sellFrom, now), and(gt(batches.sellFrom, since), unreleased)));
+  const [pots, rack, all, asking] = await Promise.all([
+    db.select().from(batches).where(at("pot")).orderBy(asc(batches.startedAt), asc(batches.id)),
+    db
+      .select()
+      .from(batches)
+      .where(asks)
+      .orderBy(sql`case when ${batches.lookedAt} is null then ${batches.setAt} else ${batches.sellFrom} end`, asc(batches.id))
+      .limit(TODAY_FIRST),
+    db.$count(batches, at("rack")),
+    db.$count(batches, asks),
+  ]);
+  return { batches: await listedRows(db, [...pots, ...rack]), more: asking - rack.length, standing: all - asking };
+}
+
+/** Returns every batch that runs, sets or cures, however old. */
 export async function openBatches(db: Database, workshopId: string): Promise<Listed[]> {
   const rows = await db
     .select()
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"])))
-    .orderBy(asc(batches.stage), asc(batches.startedAt), asc(batches.id))
-    .limit(MAX_OPEN);
+    .orderBy(asc(batches.stage), asc(batches.startedAt), asc(batches.id));
   return listedRows(db, rows);
 }
+
+/** Returns the names of every batch that runs, sets or cures, the newest first. */
+export const openBatchNames = (db: Database, workshopId: string) =>
+  db
+    .select({ id: batches.id, number: batches.number, title: batches.title })
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"])))
+    .orderBy(desc(batches.startedAt), desc(batches.id));
 
 const toLook = (workshopId: string, now: string) =>
   and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack"), isNull(batches.lookedAt), lte(batches.setAt, now));
 
 /** Returns all batches that have set and were not inspected, longest waiting first. */
 export async function dueToLook(db: Database, workshopId: string, now: string): Promise<Listed[]> {
-  return listedRows(db, await db.select().from(batches).where(toLook(workshopId, now)).orderBy(asc(batches.setAt), asc(batches.id)).limit(MAX_OPEN));
+  return listedRows(db, await db.select().from(batches).where(toLook(workshopId, now)).orderBy(asc(batches.setAt), asc(batches.id)));
 }
 
 /** One batch: its plan and state, and its newest entries; null if the workshop has none such. */
@@ -300,7 +339,6 @@ export async function listInstruments(db: Database, workshopId: string): Promise
       .where(eq(instruments.workshopId, workshopId))
       // A probe in the wax is trusted before a glass, and both before an infrared pistol.
       .orderBy(sql`array_position(array['scale', 'probe', 'glass', 'infrared'], ${instruments.kind})`, asc(instruments.name))
-      .limit(200)
   );
 }
 

@@ -27,8 +27,7 @@ export async function wickTestsOf(
     .from(batches)
     .innerJoin(formulaVersions, and(eq(formulaVersions.workshopId, batches.workshopId), eq(formulaVersions.id, batches.formulaVersionId)))
     .innerJoin(products, and(eq(products.workshopId, formulaVersions.workshopId), eq(products.formulaId, formulaVersions.formulaId)))
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId), inArray(products.containerId, containers), eq(products.archived, false)))
-    .limit(100);
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId), inArray(products.containerId, containers), eq(products.archived, false)));
   return rows.flatMap((row) => {
     if (row.wickId === null) return [];
     const spec = readFormula(row.spec) as FormulaSpec;
@@ -44,7 +43,6 @@ export async function shelvesOf(db: Database, workshopId: string): Promise<strin
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack"), sql`coalesce(${batches.state}->'stands'->>'shelf', '') <> ''`))
     .groupBy(sql`1`)
-    .orderBy(sql`2 desc`)
-    .limit(40);
+    .orderBy(sql`2 desc`);
   return rows.map((row) => row.shelf);
 }

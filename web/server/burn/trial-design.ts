@@ -22,21 +22,17 @@ export interface TrialContainer {
   wicks: number | null;
 }
 
-const MAX_SHOWN = 500;
-
 async function containersOf(db: Database, workshopId: string): Promise<TrialContainer[]> {
   const v = await db
     .select()
     .from(vessels)
     .where(and(eq(vessels.workshopId, workshopId), eq(vessels.archived, false), inArray(vessels.state, ["for sale", "test jar"])))
-    .orderBy(naturalSort(vessels.name))
-    .limit(MAX_SHOWN);
+    .orderBy(naturalSort(vessels.name));
   const m = await db
     .select()
     .from(molds)
     .where(and(eq(molds.workshopId, workshopId), eq(molds.archived, false)))
-    .orderBy(naturalSort(molds.name))
-    .limit(MAX_SHOWN);
+    .orderBy(naturalSort(molds.name));
   return [
     ...v.map((item): TrialContainer => ({ ...item, container: "vessel", fillMg: item.workingFillMg, shape: item.shape ?? "straight" })),
     ...m.map((item): TrialContainer => ({ ...item, container: "mold", shape: "straight", wicks: null })),
@@ -72,7 +68,7 @@ export async function readDesign(
   const [product, products, names, containers] = await Promise.all([
     productId ? readProduct(db, workshopId, productId) : null,
     listProducts(db, workshopId),
-    formulaNames(db, workshopId, MAX_SHOWN),
+    formulaNames(db, workshopId),
     containersOf(db, workshopId),
   ]);
   const inUse = products.filter((product) => !product.archived && product.wickId !== null);
@@ -84,20 +80,17 @@ export async function readDesign(
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, workshopId), eq(wicks.archived, false)))
-    .orderBy(naturalSort(wicks.name))
-    .limit(MAX_SHOWN);
+    .orderBy(naturalSort(wicks.name));
   const x = await db
     .select({ id: waxes.id, name: waxes.name, family: waxes.family, maxLoadPpm: waxes.maxLoadPpm })
     .from(waxes)
     .where(and(eq(waxes.workshopId, workshopId), eq(waxes.archived, false)))
-    .orderBy(asc(waxes.name))
-    .limit(MAX_SHOWN);
+    .orderBy(asc(waxes.name));
   const f = await db
     .select({ id: fragrances.id, name: fragrances.name })
     .from(fragrances)
     .where(and(eq(fragrances.workshopId, workshopId), eq(fragrances.archived, false)))
-    .orderBy(asc(fragrances.name))
-    .limit(MAX_SHOWN);
+    .orderBy(asc(fragrances.name));
   const wax = x.find((item) => item.id === formula?.spec.waxes[0]?.id);
   const tried = await triedIn(db, workshopId, containerId ? { containerId } : {});
   return {

@@ -78,7 +78,6 @@ export function trialListed(
 }
 
 const PAGE = 25;
-const MAX_OPEN = 200;
 
 /** Trials that go on, all of them, and a page of those that are closed. */
 export async function listTrials(
@@ -96,7 +95,6 @@ export async function listTrials(
           .from(trials)
           .where(and(condition, eq(trials.stage, "open"), like))
           .orderBy(desc(trials.lastAt), desc(trials.number))
-          .limit(MAX_OPEN)
       : Promise.resolve([]),
     db
       .select()
@@ -217,8 +215,7 @@ export async function triedIn(
       ),
     )
     .groupBy(b.trialId, trials.number, b.variant, b.containerId)
-    .orderBy(desc(trials.number), asc(b.variant))
-    .limit(500);
+    .orderBy(desc(trials.number), asc(b.variant));
   return rows;
 }
 
@@ -231,13 +228,12 @@ export const passedOf = (tried: readonly Tried[]): Passed[] =>
   );
 
 /** Returns jars on the rack that could be burned, by batch and product, newest first; those of `batchId` before all others. */
-export async function jarsOnRack(db: Database, workshopId: string, batchId: string | null = null, most = 40) {
+export async function jarsOnRack(db: Database, workshopId: string, batchId: string | null = null) {
   const rows = await db
     .select()
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "rack")))
-    .orderBy(sql`${batches.id} is not distinct from ${batchId}::uuid desc`, desc(batches.startedAt))
-    .limit(most);
+    .orderBy(sql`${batches.id} is not distinct from ${batchId}::uuid desc`, desc(batches.startedAt));
   const out: {
     batchId: string;
     number: number;
@@ -284,7 +280,7 @@ export const wantsHands = (workshopId: string, now: string) =>
 
 /** Trials that need attention now: something burns, or can be lit. */
 export async function trialsToday(db: Database, workshopId: string, now: string): Promise<TrialListed[]> {
-  const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom)).limit(12);
+  const rows = await db.select().from(trials).where(wantsHands(workshopId, now)).orderBy(asc(trials.handsFrom));
   const times = await testTimes(db, workshopId, rows);
   return rows.map((row) => trialListed(row, row.plan, row.state, now, times));
 }
@@ -318,6 +314,5 @@ export async function burnedOf(db: Database, workshopId: string, batchId: string
     .from(b)
     .innerJoin(trials, and(eq(trials.workshopId, b.workshopId), eq(trials.id, b.trialId)))
     .where(and(eq(b.workshopId, workshopId), eq(b.batchId, batchId)))
-    .orderBy(desc(trials.number), asc(b.testCandle))
-    .limit(60);
+    .orderBy(desc(trials.number), asc(b.testCandle));
 }

@@ -38,7 +38,7 @@ export async function compareGroups(
   const [{ rows: counted }, names, rates] = await Promise.all([
     db.execute<{ level: string; batches: number }>(sql`
       select ${source.of} level, count(distinct o.batch_id)::int batches from outcome o
-      where o.workshop_id = ${workshopId} and o.looked and ${source.of} is not null and ${within(period, sql`o.poured_at`)} group by 1 order by 2 desc, 1 limit 40`),
+      where o.workshop_id = ${workshopId} and o.looked and ${source.of} is not null and ${within(period, sql`o.poured_at`)} group by 1 order by 2 desc, 1`),
     namesOf(db, workshopId),
     flawRates(db, workshopId, period),
   ]);

@@ -125,7 +125,7 @@ async function followers(db: Database, workshopId: string, formulaId: string, nu
 
 /** Kinds of thermometer by their id. */
 export async function toolKinds(db: Database, workshopId: string): Promise<Map<string, string>> {
-  const rows = await db.select({ id: instruments.id, kind: instruments.kind }).from(instruments).where(eq(instruments.workshopId, workshopId)).limit(500);
+  const rows = await db.select({ id: instruments.id, kind: instruments.kind }).from(instruments).where(eq(instruments.workshopId, workshopId));
   return new Map(rows.map((row) => [row.id, row.kind]));
 }
 
@@ -152,8 +152,7 @@ async function trialsOfBatch(db: Database, workshopId: string, batchId: string):
         sql`exists (select 1 from burn_outcome o where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and o.batch_id = ${batchId})`,
       ),
     )
-    .orderBy(desc(trials.number))
-    .limit(20);
+    .orderBy(desc(trials.number));
 }
 
 /** Returns what the shelf knows of the oil and the wick of a batch that its own record does not say. */
@@ -168,7 +167,7 @@ async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, ke
           .select({ kind: fragrances.kind, strength: fragrances.strength })
           .from(fragrances)
           .where(and(eq(fragrances.workshopId, workshopId), inArray(fragrances.id, oils))),
-    product?.wicks ? db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).limit(500) : [],
+    product?.wicks ? db.select().from(wicks).where(eq(wicks.workshopId, workshopId)) : [],
   ]);
   const wick = product?.wicks && wicksHere.find((wick) => wick.id === product.wicks?.wickId);
   const strengths = found.flatMap((item) => item.strength ?? []);

@@ -214,7 +214,6 @@ export interface FlawCurve {
   why: string | null;
 }
 
-const MAX_FORMULAS = 100;
 /** Fewer batches draw no curve. */
 const MIN_FOR_CURVE = 8;
 
@@ -232,7 +231,7 @@ export async function curveOf(
   const { column, step } = CURVES[name];
   const { rows: names } = await db.execute<{ formula: string }>(sql`
     select formula from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${column} is not null and ${within(period, sql`o.poured_at`)}
-    group by 1 order by count(distinct batch_id) desc, 1 limit ${MAX_FORMULAS}`);
+    group by 1 order by count(distinct batch_id) desc, 1`);
   const formulas = names.map((row) => row.formula);
   const formula = asked && formulas.includes(asked) ? asked : (formulas[0] ?? "");
   const { rows } = await db.execute<{ x: number } & SumsRow>(sql`

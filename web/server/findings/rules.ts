@@ -16,8 +16,7 @@ export async function readCustomCauses(db: Database, workshopId: string): Promis
     .select({ cause: customCauses.cause })
     .from(customCauses)
     .where(and(eq(customCauses.workshopId, workshopId), eq(customCauses.deleted, false)))
-    .orderBy(asc(customCauses.id))
-    .limit(200);
+    .orderBy(asc(customCauses.id));
   return rows.flatMap(({ cause }) => {
     const read = customCause.safeParse(cause);
     return read.success ? [read.data] : [];

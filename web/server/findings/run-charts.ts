@@ -22,21 +22,18 @@ export interface RunChart {
   range: [number, number] | null;
 }
 
-const MAX_SHOWN = 80;
-
-/** Returns the newest batches of a formula, one value each, with the limits that they set themselves. */
+/** Returns the batches of a formula in a span of time, one value each, with the limits that they set themselves. */
 export async function runChart(db: Database, workshopId: string, of: Charted, asked: string | undefined, period: Period = ALL_TIME): Promise<RunChart> {
   const { rows: names } = await db.execute<{ formula: string }>(
-    sql`select formula from outcome where workshop_id = ${workshopId} group by 1 order by count(*) desc, 1 limit 200`,
+    sql`select formula from outcome where workshop_id = ${workshopId} group by 1 order by count(*) desc, 1`,
   );
   const formulas = names.map((row) => row.formula);
   const formula = asked && formulas.includes(asked) ? asked : (formulas[0] ?? "");
   const { rows } = await db.execute<{ id: string; number: number; at: string; value: number }>(sql`
-    select * from (
-      select b.id::text, b.number, max(o.poured_at) at, avg(${CHARTED[of].column})::float8 "value"
-      from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
-      where o.workshop_id = ${workshopId} and o.formula = ${formula} and ${CHARTED[of].column} is not null and ${within(period, sql`o.poured_at`)}
-      group by b.id, b.number order by 3 desc limit ${MAX_SHOWN}) newest order by at`);
+    select b.id::text, b.number, max(o.poured_at) at, avg(${CHARTED[of].column})::float8 "value"
+    from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+    where o.workshop_id = ${workshopId} and o.formula = ${formula} and ${CHARTED[of].column} is not null and ${within(period, sql`o.poured_at`)}
+    group by b.id, b.number order by 3, 2`);
   const points = rows.map((row) => ({ ...row, at: new Date(row.at).toISOString() }));
   return { of, formula, formulas, points, chart: individuals(points.map((point) => point.value)), range: await rangeOf(db, workshopId, of, formula) };
 }

@@ -115,8 +115,7 @@ export async function readFormula(db: Database, workshopId: string, id: string) 
     )
     .where(and(eq(formulaVersions.workshopId, workshopId), eq(formulaVersions.formulaId, id)))
     .groupBy(formulaVersions.workshopId, formulaVersions.id)
-    .orderBy(desc(formulaVersions.number))
-    .limit(50);
+    .orderBy(desc(formulaVersions.number));
   return {
     id: formula.id,
     name: formula.name,

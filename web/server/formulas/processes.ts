@@ -41,8 +41,7 @@ export async function listProcesses(db: Database | Transaction, workshopId: stri
     .from(processVersions)
     .innerJoin(processes, and(eq(processes.workshopId, processVersions.workshopId), eq(processes.id, processVersions.processId)))
     .where(eq(processVersions.workshopId, workshopId))
-    .orderBy(asc(processVersions.processId), desc(processVersions.number))
-    .limit(500);
+    .orderBy(asc(processVersions.processId), desc(processVersions.number));
   return rows
     .map((row) => ({ ...row, process: { ...process.parse(upcastProcess(row.process)), from: { id: row.id, number: row.number } } }))
     .sort((a, b) => a.name.localeCompare(b.name));
@@ -59,8 +58,7 @@ export async function readProcess(db: Database, workshopId: string, id: string) 
     .select()
     .from(processVersions)
     .where(and(eq(processVersions.workshopId, workshopId), eq(processVersions.processId, id)))
-    .orderBy(desc(processVersions.number))
-    .limit(50);
+    .orderBy(desc(processVersions.number));
   return {
     id: row.id,
     name: row.name,
@@ -82,8 +80,6 @@ export interface Follower {
   changed: boolean;
 }
 
-const MAX_FOLLOWERS = 200;
-
 /** The formulas that were made with a process, by name; those put away are not asked. */
 export async function followersOf(
   db: Database,
@@ -97,8 +93,7 @@ export async function followersOf(
     .from(formulas)
     .innerJoin(newest, eq(newest.formulaId, formulas.id))
     .where(and(eq(formulas.workshopId, workshopId), eq(formulas.archived, false), sql`${newest.spec} -> 'process' -> 'from' ->> 'id' = ${processId}`))
-    .orderBy(naturalSort(formulas.name), formulas.id)
-    .limit(MAX_FOLLOWERS);
+    .orderBy(naturalSort(formulas.name), formulas.id);
   return rows.map((row) => {
     const spec = readFormula(row.spec);
     const { from, ...worked } = spec.process;

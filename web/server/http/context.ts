@@ -13,12 +13,7 @@ import { readWorkshop } from "@/server/workshops/workshops";
 import { type Change, changeMark } from "./change-stream";
 
 const staffOf = (db: Database, workshopId: string) =>
-  db
-    .select({ id: people.id, name: people.name, archived: people.archived })
-    .from(people)
-    .where(eq(people.workshopId, workshopId))
-    .orderBy(asc(people.name))
-    .limit(200);
+  db.select({ id: people.id, name: people.name, archived: people.archived }).from(people).where(eq(people.workshopId, workshopId)).orderBy(asc(people.name));
 
 /** Returns how a workshop reads and writes quantities. */
 const unitsOf = (workshop: typeof workshops.$inferSelect) => ({

@@ -32,8 +32,7 @@ export async function sheetsOf(db: Database | Transaction, workshopId: string, m
     .select()
     .from(supplierSheets)
     .where(and(eq(supplierSheets.workshopId, workshopId), eq(supplierSheets.materialId, materialId), eq(supplierSheets.deleted, false)))
-    .orderBy(desc(supplierSheets.on), desc(supplierSheets.at))
-    .limit(20);
+    .orderBy(desc(supplierSheets.on), desc(supplierSheets.at));
   return rows.map((row) => ({ id: row.id, at: new Date(row.at).toISOString(), sheet: supplierSheet.parse(row.sheet) }));
 }
 

@@ -27,16 +27,17 @@ export async function readShelf(db: Database, workshopId: string) {
     db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturalSort(wicks.name)),
     db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturalSort(vessels.name)),
     db.select().from(molds).where(eq(molds.workshopId, workshopId)).orderBy(naturalSort(molds.name)),
-    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(500),
-    db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturalSort(people.name)).limit(500),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)),
+    db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturalSort(people.name)),
     db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name)),
   ]);
   return { ...materials, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
 
-/** Returns when each material was last drawn by a batch. */
-const lastDrawn = (workshopId: string) => sql`(select material_id, max(at) as at from stock_use where workshop_id = ${workshopId} group by material_id)`;
+/** Returns when the material `t` was last drawn by a batch, by one look into the index. */
+const lastDrawn = (workshopId: string) =>
+  sql`lateral (select at from stock_use where workshop_id = ${workshopId} and material_id = t.id order by at desc limit 1)`;
 
 /**
  * As much of the shelf as a page begins with: of each kind what was used lately and then what comes first by name, at most
@@ -44,7 +45,7 @@ const lastDrawn = (workshopId: string) => sql`(select material_id, max(at) as at
  */
 export async function readPickList(db: Database, workshopId: string, also: readonly string[], most = 12): Promise<Shelf> {
   const few = async <T extends ThingTable>(table: T): Promise<T["$inferSelect"][]> => {
-    const wanted = sql`select t.id from ${table} t left join ${lastDrawn(workshopId)} u on u.material_id = t.id
+    const wanted = sql`select t.id from ${table} t left join ${lastDrawn(workshopId)} u on true
       where t.workshop_id = ${workshopId} and not t.archived order by u.at desc nulls last, t.name collate natural_order limit ${most}`;
     const named = also.length > 0 ? inArray(table.id, [...also]) : sql`false`;
     return db
@@ -62,7 +63,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
     few(vessels),
     few(molds),
     few(packs),
-    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)).limit(200),
+    db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)),
   ]);
   const parts = w.flatMap((item) => item.blend?.map((part) => part.id) ?? []).filter((id) => !w.some((item) => item.id === id));
   const more = parts.length
@@ -92,8 +93,7 @@ export const blendParts = (db: Database, workshopId: string) =>
     .select({ id: waxes.id, name: waxes.name, blend: waxes.blend })
     .from(waxes)
     .where(and(eq(waxes.workshopId, workshopId), eq(waxes.archived, false)))
-    .orderBy(naturalSort(waxes.name))
-    .limit(300);
+    .orderBy(naturalSort(waxes.name));
 
 /** Returns the names of these waxes and fragrances, by their ids. */
 export async function namesOf(db: Database, workshopId: string, ids: readonly string[]): Promise<Record<string, string>> {
@@ -199,8 +199,6 @@ export async function readLow(db: Database, workshopId: string, zone: string) {
   });
 }
 
-const HISTORY = 40;
-
 /** Returns one material's lots and counts, newest first, and how many batches drew on it. */
 export async function readStockHistory(db: Database, workshopId: string, materialId: string) {
   const [received, counts, used] = await Promise.all([
@@ -208,14 +206,12 @@ export async function readStockHistory(db: Database, workshopId: string, materia
       .select()
       .from(lots)
       .where(and(eq(lots.workshopId, workshopId), eq(lots.materialId, materialId)))
-      .orderBy(sql`${lots.receivedOn} desc`, sql`${lots.id} desc`)
-      .limit(HISTORY),
+      .orderBy(sql`${lots.receivedOn} desc`, sql`${lots.id} desc`),
     db
       .select()
       .from(stockCounts)
       .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.materialId, materialId)))
-      .orderBy(sql`${stockCounts.at} desc`)
-      .limit(HISTORY),
+      .orderBy(sql`${stockCounts.at} desc`),
     db
       .select({ batches: countDistinct(stockUses.batchId), amount: sum(stockUses.amount).mapWith(Number) })
       .from(stockUses)

@@ -1,11 +1,12 @@
-import { addDays, type BatchPlan, type BatchState, JAR_STATUSES, type JarStatus, jarStatusesOf, ledger, STOCKED, timeOn, titleOf } from "@hearth/core";
-import { type AnyColumn, and, asc, desc, eq, gte, ilike, inArray, lt, or, sql } from "drizzle-orm";
+import { type BatchPlan, type BatchState, dayAt, type JarStatus, jarStatusesOf, ledger, parseSpan, STOCKED, timeOn } from "@hearth/core";
+import { type AnyColumn, and, asc, desc, eq, gte, ilike, lt, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { notes } from "@/data/tables/note";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { ofFormulaLike } from "@/server/batches/batches";
 import { readBatchState } from "@/server/events/read-events";
+import { amongIds } from "@/server/shared/among-ids";
 import { containing } from "@/server/shared/natural-sort";
 import { receivedAt } from "./shelf";
 import { type NamedTable, SHELF_TABLES } from "./tables";
@@ -33,19 +34,16 @@ export interface FoundLot {
   amount: number;
 }
 
-const traced = (row: { id: string; number: number; pouredAt: string | null }, plan: BatchPlan, state: BatchState): TracedBatch => {
-  // What is not poured yet has become of nothing.
-  const all = Object.keys(state.pours).length === 0 ? [] : plan.products.map((product) => jarStatusesOf(plan, state, product.key));
-  return {
-    id: row.id,
-    number: row.number,
-    title: titleOf(plan),
-    pouredAt: row.pouredAt && new Date(row.pouredAt).toISOString(),
-    jars: all.reduce((sum, item) => sum + item.filled, 0),
-    jarStatuses: JAR_STATUSES.map((fate) => ({ fate, jars: all.reduce((sum, item) => sum + item.counts[fate], 0) })).filter((item) => item.jars > 0),
-    whom: [...new Set(state.jarStatuses.map((jarStatus) => jarStatus.whom).filter(Boolean))],
-  };
-};
+const TRACED = { id: batches.id, number: batches.number, title: batches.title, pouredAt: batches.pouredAt, jarTotals: batches.jarTotals };
+const traced = ({ id, number, title, pouredAt, jarTotals }: Pick<typeof batches.$inferSelect, keyof typeof TRACED>): TracedBatch => ({
+  id,
+  number,
+  title: title || "cannot be read",
+  pouredAt: pouredAt && new Date(pouredAt).toISOString(),
+  jars: jarTotals.jars,
+  jarStatuses: jarTotals.statuses,
+  whom: jarTotals.whom,
+});
 
 const materialName = async (db: Database, workshopId: string, kind: string, id: string): Promise<string> => {
   const table: NamedTable | undefined = SHELF_TABLES[kind as keyof typeof SHELF_TABLES];
@@ -96,23 +94,18 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
   };
 }
 
-/** The most that is shown at once. */
-const MAX_SHOWN = 400;
+/** Statuses of jars that are still in the workshop. */
+const HERE: readonly JarStatus[] = ["rack", "testing", "packed"];
 
+/** Returns all of these batches, the nearest first: what is not poured yet, what has jars here, then the others, the newest before. */
 async function batchesBy(db: Database, workshopId: string, ids: string[]): Promise<TracedBatch[]> {
-  if (ids.length === 0) return [];
   const rows = await db
-    .select()
+    .select(TRACED)
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), inArray(batches.id, ids)))
-    .orderBy(desc(batches.startedAt))
-    .limit(MAX_SHOWN);
-  return Promise.all(
-    rows.map(async (row) => {
-      const { plan, state } = await readBatchState(db, row);
-      return traced(row, plan, state);
-    }),
-  );
+    .where(and(eq(batches.workshopId, workshopId), amongIds(batches.id, ids)))
+    .orderBy(desc(batches.startedAt));
+  const distance = (batch: TracedBatch) => (batch.pouredAt === null ? 0 : batch.jarStatuses.some(({ fate }) => HERE.includes(fate)) ? 1 : 2);
+  return rows.map(traced).sort((a, b) => distance(a) - distance(b));
 }
 
 export interface FoundNote {
@@ -127,9 +120,12 @@ export interface FoundRecord {
   jar: { number: number; product: string } | null;
   lots: FoundLot[];
   notes: FoundNote[];
+  /** How many there are of each, of which the first are given. */
+  totals: { batches: number; lots: number; notes: number };
 }
 
-const EACH = 25;
+/** How many of each are given where nobody asked for more. */
+export const FOUND_FIRST = 25;
 
 /** Returns the product of the jar with a number; null if there is none. Jars of a batch are numbered product by product, from 1. */
 export function jarOf(plan: BatchPlan, state: BatchState, number: number): string | null {
@@ -141,75 +137,107 @@ export function jarOf(plan: BatchPlan, state: BatchState, number: number): strin
   return null;
 }
 
-/** On a day of the workshop's own zone. */
-const within = (column: AnyColumn, day: string, zone: string) =>
-  and(gte(column, new Date(timeOn(day, 0, zone)).toISOString()), lt(column, new Date(timeOn(addDays(day, 1), 0, zone)).toISOString()));
+/** In a span of days of the workshop's own zone, the last of them left out. */
+const within = (column: AnyColumn, { from, until }: { from: string; until: string }, zone: string) =>
+  and(gte(column, new Date(timeOn(from, 0, zone)).toISOString()), lt(column, new Date(timeOn(until, 0, zone)).toISOString()));
 
-/** Searches the whole record: a batch's number, a jar's ("41-3"), a lot's code or material, a day on which a batch was started or poured, words of notes, a formula's name. */
-export async function searchRecord(db: Database, { id: workshopId, timeZone }: { id: string; timeZone: string }, text: string): Promise<FoundRecord> {
+/** Searches the whole record, and gives the first `show` of each sort with how many there are: a batch's number, a jar's ("41-3"), a lot's code or material, a day or month in which a batch was started or poured, as the place writes it, words of notes, a formula's name. */
+export async function searchRecord(
+  db: Database,
+  { id: workshopId, timeZone, locale }: { id: string; timeZone: string; locale?: string },
+  text: string,
+  now: string,
+  show = FOUND_FIRST,
+): Promise<FoundRecord> {
   const q = text.trim();
-  const none: FoundRecord = { batches: [], jar: null, lots: [], notes: [] };
+  const none: FoundRecord = { batches: [], jar: null, lots: [], notes: [], totals: { batches: 0, lots: 0, notes: 0 } };
   if (q === "") return none;
   const [, number, jar] = /^#?(\d{1,9})(?:[-/.](\d{1,4}))?$/.exec(q) ?? [];
-  const day = /^\d{4}-\d{2}-\d{2}$/.test(q) && !Number.isNaN(Date.parse(q)) ? q : null;
+  const span = number ? null : parseSpan(q, dayAt(now, timeZone), locale);
   const like = containing(q);
   const where = number
     ? eq(batches.number, Number(number))
-    : day
-      ? or(within(batches.startedAt, day, timeZone), within(batches.pouredAt, day, timeZone))
+    : span
+      ? or(within(batches.startedAt, span, timeZone), within(batches.pouredAt, span, timeZone))
       : ofFormulaLike(workshopId, q);
-  const rows = await db
-    .select()
-    .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), where))
-    .orderBy(desc(batches.startedAt))
-    .limit(EACH);
-  const kept = await Promise.all(rows.map(async (row) => ({ row, ...(await readBatchState(db, row)) })));
-  const only = jar && kept[0] ? jarOf(kept[0].plan, kept[0].state, Number(jar)) : null;
-  const [found, said] = day ? [[], []] : await Promise.all([lotsLike(db, workshopId, like), notesLike(db, workshopId, like)]);
+  const matching = and(eq(batches.workshopId, workshopId), where);
+  const rows = await db.select(TRACED).from(batches).where(matching).orderBy(desc(batches.startedAt), desc(batches.id)).limit(show);
+  const only = jar && rows[0] ? await productOfJar(db, workshopId, rows[0].id, Number(jar)) : null;
+  const [found, said, total] = await Promise.all([
+    span ? NO_MATCH : lotsLike(db, workshopId, like, show),
+    span ? NO_MATCH : notesLike(db, workshopId, like, show),
+    db.$count(batches, matching),
+  ]);
   return {
-    batches: kept.map(({ row, plan, state }) => traced(row, plan, state)),
+    batches: rows.map(traced),
     jar: only ? { number: Number(jar), product: only } : null,
-    lots: found,
-    notes: said,
+    lots: found.first,
+    notes: said.first,
+    totals: { batches: total, lots: found.total, notes: said.total },
   };
 }
 
-/** Returns lots by their code, or by the name of what they are of. */
-export const findLots = (db: Database, workshopId: string, text: string): Promise<FoundLot[]> => lotsLike(db, workshopId, containing(text.trim()));
+/** The first of what matches, and how many do. */
+interface Matches<T> {
+  first: T[];
+  total: number;
+}
+const NO_MATCH: Matches<never> = { first: [], total: 0 };
 
-async function lotsLike(db: Database, workshopId: string, like: string): Promise<FoundLot[]> {
+async function productOfJar(db: Database, workshopId: string, batchId: string, jar: number): Promise<string | null> {
+  const [row] = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
+  if (!row) return null;
+  const { plan, state } = await readBatchState(db, row);
+  return jarOf(plan, state, jar);
+}
+
+/** Returns lots by their code, or by the name of what they are of, the newest first. */
+export const findLots = (db: Database, workshopId: string, text: string, show = FOUND_FIRST): Promise<Matches<FoundLot>> =>
+  lotsLike(db, workshopId, containing(text.trim()), show);
+
+async function lotsLike(db: Database, workshopId: string, like: string, show: number): Promise<Matches<FoundLot>> {
   const named = sql.join(
     STOCKED.map((kind) => sql`select id, name from ${SHELF_TABLES[kind]} where workshop_id = ${workshopId}`),
     sql` union all `,
   );
-  const { rows } = await db.execute<{ id: string; kind: string; code: string; material: string; received_on: string; amount: string }>(sql`
-    select l.id::text, l.kind, l.code, m.name material, l.received_on::text, l.amount
+  const { rows } = await db.execute<{ id: string; kind: string; code: string; material: string; received_on: string; amount: string; total: number }>(sql`
+    select l.id::text, l.kind, l.code, m.name material, l.received_on::text, l.amount, (count(*) over ())::int as total
     from lot l join (${named}) m on m.id = l.material_id
     where l.workshop_id = ${workshopId} and not l.withdrawn and (l.code ilike ${like} or m.name ilike ${like})
-    order by l.received_on desc, l.id limit ${EACH}`);
-  return rows.map((row) => ({ id: row.id, kind: row.kind, code: row.code, material: row.material, receivedOn: row.received_on, amount: Number(row.amount) }));
+    order by l.received_on desc, l.id limit ${show}`);
+  const first = rows.map(
+    (row): FoundLot => ({ id: row.id, kind: row.kind, code: row.code, material: row.material, receivedOn: row.received_on, amount: Number(row.amount) }),
+  );
+  return { first, total: rows[0]?.total ?? 0 };
 }
 
-async function notesLike(db: Database, workshopId: string, like: string): Promise<FoundNote[]> {
-  const [written, logged] = await Promise.all([
+async function notesLike(db: Database, workshopId: string, like: string, show: number): Promise<Matches<FoundNote>> {
+  const ofNotes = and(eq(notes.workshopId, workshopId), eq(notes.kind, "batch"), ilike(notes.text, like), eq(notes.deleted, false));
+  const ofLog = and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.kind, "note"), sql`${batchEvents.payload}->>'text' ilike ${like}`);
+  const [written, logged, totalWritten, totalLogged] = await Promise.all([
     db
       .select({ id: batches.id, number: batches.number, at: notes.at, text: notes.text })
       .from(notes)
       .innerJoin(batches, and(eq(batches.workshopId, notes.workshopId), eq(batches.id, notes.ofId)))
-      .where(and(eq(notes.workshopId, workshopId), eq(notes.kind, "batch"), ilike(notes.text, like), eq(notes.deleted, false)))
+      .where(ofNotes)
       .orderBy(desc(notes.at))
-      .limit(EACH),
+      .limit(show),
     db
       .select({ id: batches.id, number: batches.number, at: batchEvents.happenedAt, text: sql<string>`${batchEvents.payload}->>'text'` })
       .from(batchEvents)
       .innerJoin(batches, and(eq(batches.workshopId, batchEvents.workshopId), eq(batches.id, batchEvents.batchId)))
-      .where(and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.kind, "note"), or(sql`${batchEvents.payload}->>'text' ilike ${like}`)))
+      .where(ofLog)
       .orderBy(desc(batchEvents.happenedAt))
-      .limit(EACH),
+      .limit(show),
+    db.$count(notes, ofNotes),
+    db.$count(batchEvents, ofLog),
   ]);
-  return [...written, ...logged]
+  const first = [...written, ...logged]
     .map(({ id, number, at, text }) => ({ batch: { id, number }, at: new Date(at).toISOString(), text }))
     .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
-    .slice(0, EACH);
+    .slice(0, show);
+  return { first, total: totalWritten + totalLogged };
 }

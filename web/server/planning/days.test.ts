@@ -39,7 +39,7 @@ describe("what is asked by a day", () => {
         .update(batches)
         .set(at)
         .where(and(eq(batches.workshopId, workshopId), eq(batches.id, stored.batch))));
-    const found = async (day: string) => (await searchRecord(test.db, workshop, day)).batches.length;
+    const found = async (day: string) => (await searchRecord(test.db, workshop, day, new Date().toISOString())).batches.length;
     const order = { workshopId, id: v7(), number: 1, what: "order" as const, name: "Rill", stage: "open" as const, plan: {} as never, state: {} as never };
     await test.db.insert(orders).values({ ...order, wantedOn: "2026-01-01", startedAt: "2026-01-01T00:00:00Z", lastAt: "2026-01-01T00:00:00Z" });
     for (const day of DAYS)

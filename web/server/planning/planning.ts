@@ -146,8 +146,7 @@ async function promisedOf(db: Database, workshopId: string): Promise<Map<string,
   const open = await db
     .select({ plan: batches.plan, state: batches.state })
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "pot"), eq(batches.drawsStock, true)))
-    .limit(200);
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.stage, "pot"), eq(batches.drawsStock, true)));
   const out = new Map<string, number>();
   for (const { plan, state } of open)
     for (const line of gathered(billOf(readableOf(plan).plan))) {

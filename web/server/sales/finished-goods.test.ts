@@ -243,7 +243,7 @@ describe("what went where", () => {
     value(await goes(id, 3));
     await enter(id, went(2, "sold"));
     await enter(id, went(1, "back"));
-    expect(await findLots(test.db, workshopId, "fr-8")).toMatchObject([{ id: lot, material: "test rain" }]);
+    expect((await findLots(test.db, workshopId, "fr-8")).first).toMatchObject([{ id: lot, material: "test rain" }]);
     const traced = await lotTrace(test.db, workshopId, lot, "UTC");
     expect(traced?.batches).toMatchObject([
       {

@@ -93,8 +93,7 @@ export async function labelFacts(
           ne(burnOutcomes.decided, "failed"),
           isNotNull(burnOutcomes.gramsPerHour),
         ),
-      )
-      .limit(200),
+      ),
     readLabelling(db, workshop.id),
   ]);
   if (at.batchId && !row) return null;

@@ -55,8 +55,7 @@ export async function listLabelSheets(db: Database, workshopId: string): Promise
     .select()
     .from(labelSheets)
     .where(and(eq(labelSheets.workshopId, workshopId), eq(labelSheets.deleted, false)))
-    .orderBy(naturalSort(labelSheets.name))
-    .limit(200);
+    .orderBy(naturalSort(labelSheets.name));
   return [
     ...rows.flatMap((row) => {
       const read = labelSheet.safeParse(row.sheet);

@@ -1,5 +1,6 @@
 import { addDays, dayAt, type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, ok, orderPlan, type Result, reject, takeFirst } from "@hearth/core";
-import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, sql } from "drizzle-orm";
+import { group } from "d3-array";
+import { and, asc, desc, eq, ilike, lt, lte, max, or, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
@@ -10,6 +11,7 @@ import { readNewest } from "@/server/events/aggregate-store";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { orderStore } from "@/server/events/order-store";
 import type { Actor } from "@/server/http/context";
+import { amongIds } from "@/server/shared/among-ids";
 import { containing } from "@/server/shared/natural-sort";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { listSellables, packedNow } from "./finished-goods";
@@ -40,7 +42,6 @@ const listed = (row: Row): OrderListed => ({
 });
 
 const PAGE = 25;
-const MAX_OPEN = 200;
 
 /** Returns orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
 export async function listOrders(
@@ -57,7 +58,6 @@ export async function listOrders(
           .from(orders)
           .where(and(condition, eq(orders.stage, "open"), like))
           .orderBy(asc(orders.wantedOn), asc(orders.number))
-          .limit(MAX_OPEN)
       : Promise.resolve([]),
     db
       .select()
@@ -85,8 +85,7 @@ export async function ordersSoon(db: Database, workshop: { id: string; timeZone:
     .select({ id: orders.id, name: orders.name, wantedOn: orders.wantedOn })
     .from(orders)
     .where(isSoon(workshop, now))
-    .orderBy(asc(orders.wantedOn))
-    .limit(12);
+    .orderBy(asc(orders.wantedOn));
   return rows.flatMap((row) => (row.wantedOn ? [{ ...row, wantedOn: row.wantedOn }] : []));
 }
 
@@ -207,7 +206,7 @@ export async function whereNow(db: Database, workshopId: string, batchIds: reado
     .from(packedPieces)
     .innerJoin(packRuns, and(eq(packRuns.workshopId, packedPieces.workshopId), eq(packRuns.id, packedPieces.packRunId)))
     .innerJoin(batches, and(eq(batches.workshopId, packedPieces.workshopId), eq(batches.id, packedPieces.batchId)))
-    .where(and(eq(packedPieces.workshopId, workshopId), inArray(packedPieces.batchId, [...batchIds]), eq(packRuns.deleted, false)))
+    .where(and(eq(packedPieces.workshopId, workshopId), amongIds(packedPieces.batchId, batchIds), eq(packRuns.deleted, false)))
     .orderBy(asc(batches.number), asc(packRuns.at));
   const ids = [...new Set(rows.map((row) => row.packRun.id))];
   const out =
@@ -217,8 +216,9 @@ export async function whereNow(db: Database, workshopId: string, batchIds: reado
           .select({ finishedGoods: orderPacks, order: orders })
           .from(orderPacks)
           .innerJoin(orders, and(eq(orders.workshopId, orderPacks.workshopId), eq(orders.id, orderPacks.orderId)))
-          .where(and(eq(orderPacks.workshopId, workshopId), inArray(orderPacks.packRunId, ids)))
-          .orderBy(asc(orders.wantedOn), asc(orders.number));
+          .where(and(eq(orderPacks.workshopId, workshopId), amongIds(orderPacks.packRunId, ids)))
+          .orderBy(desc(orders.number));
+  const outOf = group(out, (item) => item.finishedGoods.packRunId);
   return rows.map(({ piece, packRun, number }) => ({
     batchId: piece.batchId,
     number,
@@ -228,20 +228,18 @@ export async function whereNow(db: Database, workshopId: string, batchIds: reado
     packed: packRun.name,
     packs: packRun.packs,
     here: packRun.packs - packRun.gone,
-    out: out
-      .filter((item) => item.finishedGoods.packRunId === packRun.id)
-      .map(({ finishedGoods, order }) => ({
-        orderId: order.id,
-        number: order.number,
-        what: order.what,
-        name: order.name,
-        whom: order.state.whom,
-        on: order.wantedOn,
-        out: finishedGoods.out,
-        sold: finishedGoods.sold,
-        given: finishedGoods.given,
-        second: finishedGoods.second,
-        back: finishedGoods.back,
-      })),
+    out: (outOf.get(packRun.id) ?? []).map(({ finishedGoods, order }) => ({
+      orderId: order.id,
+      number: order.number,
+      what: order.what,
+      name: order.name,
+      whom: order.state.whom,
+      on: order.wantedOn,
+      out: finishedGoods.out,
+      sold: finishedGoods.sold,
+      given: finishedGoods.given,
+      second: finishedGoods.second,
+      back: finishedGoods.back,
+    })),
   }));
 }

@@ -69,6 +69,6 @@ export async function salesRows(db: Database, workshopId: string, at: { from?: s
       and (${at.order ?? null}::uuid is null or g.order_id = ${at.order ?? null}::uuid)
       and (${at.from ?? null}::date is null or g.at >= ${at.from ?? null}::date::timestamp at time zone w.time_zone)
       and (${at.to ?? null}::date is null or g.at < (${at.to ?? null}::date + 1)::timestamp at time zone w.time_zone)
-    order by g.at, o.number, g.name limit 100000`);
+    order by g.at, o.number, g.name`);
   return rows;
 }

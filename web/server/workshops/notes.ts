@@ -21,8 +21,6 @@ export interface NoteShown {
   pictures: { id: string; width: number; height: number }[];
 }
 
-const MAX_NOTES = 200;
-
 /** The part of the program that what was noted belongs to. */
 export const areaOfNoted = (kind: NoteSubject): Area =>
   (({ formula: "formulas", batch: "bench", trial: "burn", product: "products" }) as Partial<Record<NoteSubject, Area>>)[kind] ?? "shelf";
@@ -34,8 +32,7 @@ export async function notesOf(db: Database, workshopId: string, kind: NoteSubjec
     .from(notes)
     .leftJoin(people, and(eq(people.workshopId, notes.workshopId), eq(people.id, notes.personId)))
     .where(and(eq(notes.workshopId, workshopId), eq(notes.kind, kind), eq(notes.ofId, ofId), eq(notes.deleted, false)))
-    .orderBy(desc(notes.at), desc(notes.id))
-    .limit(MAX_NOTES);
+    .orderBy(desc(notes.at), desc(notes.id));
   if (rows.length === 0) return [];
   const shown = await db
     .select({ id: pictures.id, noteId: pictures.noteId, width: pictures.width, height: pictures.height })

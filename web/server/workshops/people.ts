@@ -34,8 +34,7 @@ export async function readPeople(db: Database, workshopId: string, now: string):
       .from(people)
       .leftJoin(members, and(eq(members.workshopId, people.workshopId), eq(members.personId, people.id)))
       .where(eq(people.workshopId, workshopId))
-      .orderBy(asc(people.name))
-      .limit(200),
+      .orderBy(asc(people.name)),
     db
       .select({ personId: invitations.personId, until: invitations.until })
       .from(invitations)
@@ -53,8 +52,7 @@ export async function readPeople(db: Database, workshopId: string, now: string):
       .from(devices)
       .leftJoin(people, and(eq(people.workshopId, devices.workshopId), eq(people.id, devices.personId), gt(devices.personUntil, now)))
       .where(and(eq(devices.workshopId, workshopId), isNull(devices.cutAt)))
-      .orderBy(asc(devices.name))
-      .limit(200),
+      .orderBy(asc(devices.name)),
   ]);
   return {
     people: staff.map(({ accountId, pinHash, ...rest }) => ({
@@ -76,8 +74,7 @@ export const whoHasPin = (db: Database, workshopId: string): Promise<{ id: strin
     .from(members)
     .innerJoin(people, and(eq(people.workshopId, members.workshopId), eq(people.id, members.personId)))
     .where(and(eq(members.workshopId, workshopId), sql`${members.pinHash} is not null and ${members.role} <> 'viewer'`, eq(people.archived, false)))
-    .orderBy(asc(people.name))
-    .limit(100);
+    .orderBy(asc(people.name));
 
 export interface AuditEntry {
   seq: number;

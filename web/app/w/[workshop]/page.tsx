@@ -1,5 +1,5 @@
 import { Today } from "@/features/today/today";
-import { hasNoBatch, listInstruments, openBatches } from "@/server/batches/batches";
+import { hasNoBatch, listInstruments, todaysBatches } from "@/server/batches/batches";
 import { trialsToday } from "@/server/burn/trials";
 import { requestContext } from "@/server/http/context";
 import { readLow } from "@/server/inventory/shelf";
@@ -11,7 +11,7 @@ export const metadata = { title: "Today" };
 export default async function TodayPage() {
   const { db, workshop, now } = await requestContext();
   const [list, instruments, low, blank, plan, burns, soon] = await Promise.all([
-    openBatches(db, workshop.id),
+    todaysBatches(db, workshop.id, now),
     listInstruments(db, workshop.id),
     readLow(db, workshop.id, workshop.timeZone),
     hasNoBatch(db, workshop.id),
@@ -19,5 +19,5 @@ export default async function TodayPage() {
     trialsToday(db, workshop.id, now),
     ordersSoon(db, workshop, now),
   ]);
-  return <Today batches={list} instruments={instruments} workshopName={workshop.name} low={low} blank={blank} plan={plan} burns={burns} soon={soon} />;
+  return <Today {...list} instruments={instruments} workshopName={workshop.name} low={low} blank={blank} plan={plan} burns={burns} soon={soon} />;
 }

@@ -1,0 +1,1 @@
+CREATE INDEX "batch_by_pour" ON "batch" USING btree ("workshop_id","poured_at","id") WHERE poured_at is not null;
