@@ -189,7 +189,7 @@ test("a lot is traced to every jar and where it went, and from a jar back to its
   await page.getByRole("region", { name: "Batches found" }).getByRole("link", { name: /^lot / }).first().click();
   const lot = page.getByRole("region", { name: "From this lot" });
   await expect(lot.getByRole("listitem").filter({ hasText: "Wrenna next door" })).toContainText("2 given away");
-  const [file] = await Promise.all([page.waitForEvent("download"), lot.getByRole("button", { name: "Download CSV" }).click()]);
+  const [file] = await Promise.all([page.waitForEvent("download"), lot.getByRole("link", { name: "Download CSV" }).click()]);
   expect(readFileSync(await file.path(), "utf8")).toContain("Wrenna next door");
 });
 
