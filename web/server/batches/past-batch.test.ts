@@ -108,6 +108,12 @@ describe("a past batch", () => {
     const flaw = { defect: "wet_spot", place: "side" as const, extent: "patch" as const, product: stored.vessel, jars: 900 };
     expect(await refused({ wanted: wanted(), past: past({ inspection: { at: null, flaws: [flaw] } }) })).toHaveProperty("value:flaw:0");
     expect(await refused({ wanted: wanted(), past: past({ filled: [{ product: stored.vessel, count: 900 }] }) })).toHaveProperty("value:pour");
+    // What an entry may not say it may not say here either.
+    expect(await refused({ wanted: wanted(), past: past({ steps: [{ prompt: "heat", at: null, value: 900_000 }] }) })).toHaveProperty("value:heat");
+    expect(await refused({ wanted: wanted(), past: past({ steps: [{ prompt: `weigh:0:${stored.wax}`, at: null, value: -5 }] }) })).toHaveProperty(
+      `value:weigh:0:${stored.wax}`,
+    );
+    expect(await refused({ wanted: wanted(), past: past({ leftMg: -1 }) })).toHaveProperty("value:pour");
     expect(await refused({ wanted: wanted({ startedAt: null }), past: past() })).toHaveProperty("day");
     expect(await refused({ wanted: wanted({ startedAt: "2096-01-01T00:00:00.000Z" }), past: past() })).toHaveProperty("day");
     expect(await refused({ wanted: wanted(), past: past({ steps: [{ prompt: "heat", at: minute(-5), value: 8_000 }] }) })).toHaveProperty("time:heat");

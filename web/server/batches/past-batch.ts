@@ -1,4 +1,4 @@
-import { CLOCK_TOLERANCE_MS, ok, pastBatch, pastEntries, type Result, reject, type SentEntry } from "@hearth/core";
+import { CLOCK_TOLERANCE_MS, ok, pastBatch, pastEntries, type Result, reject, sentEvent } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v5 } from "uuid";
 import { z } from "zod";
@@ -35,7 +35,7 @@ export async function recordPastBatchIn(
   const times = [
     { field: "day", at: startedAt },
     ...past.steps.map((step) => ({ field: `time:${step.prompt}`, at: step.at })),
-    { field: "inspected", at: past.inspection?.at ?? null },
+    { field: "seenAt", at: past.inspection?.at ?? null },
   ];
   for (const { field, at } of times) {
     if (at === null) continue;
@@ -52,27 +52,23 @@ export async function recordPastBatchIn(
   const started = await startBatchIn(tx, actor, wanted);
   if (!started.ok) return started;
   const { id, number, plan } = started.value;
-  const entries = pastEntries(plan, past, startedAt, correction);
+  const entries = pastEntries(plan, past, startedAt, correction).map(({ field, body, ...head }) => ({
+    field,
+    // The same id for the same field, so that pressing the button twice records it once.
+    sent: { ...head, id: v5(field, id), personId: actor.person?.id ?? null, corrects: null, ...body },
+  }));
+  const refuse = (at: number, message: string) => reject(message, { [`value:${entries[at]?.field}`]: [message] });
+  for (const [index, { sent }] of entries.entries()) {
+    const checked = sentEvent.safeParse(sent);
+    if (!checked.success) return refuse(index, checked.error.issues[0]?.message ?? "This cannot be read.");
+  }
   const answers = await appendIn(
     batchStore,
     tx,
     actor.workshop.id,
     id,
-    entries.map((entry) => ({
-      now: actor.now,
-      sent: {
-        // The same for the same field, so that pressing the button twice records it once.
-        id: v5(entry.field, id),
-        happenedAt: entry.happenedAt,
-        personId: actor.person?.id ?? null,
-        instrumentId: entry.instrumentId,
-        corrects: null,
-        ...entry.body,
-      } as SentEntry,
-    })),
+    entries.map(({ sent }) => ({ now: actor.now, sent })),
   );
-  const refused = answers.findIndex((answer) => !answer.ok);
-  const answer = answers[refused];
-  if (answer && !answer.ok) return reject(answer.message, { [`value:${entries[refused]?.field}`]: [answer.message] });
+  for (const [index, answer] of answers.entries()) if (!answer.ok) return refuse(index, answer.message);
   return ok({ id, number, entries: entries.length });
 }
