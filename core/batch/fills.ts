@@ -1,4 +1,4 @@
-import { potsOf, poursOf } from "../process/process";
+import { fillsProduct, potsOf, poursOf } from "../process/process";
 import type { Process } from "../process/schema";
 import { DEFAULT_WAX_DENSITY } from "../product/parts";
 import { type Inner, levelFor, volumeTo } from "../product/section";
@@ -18,7 +18,7 @@ export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; 
  * narrowing jar a lower layer of equal height weighs less.
  */
 export function fillsByPour(process: Pick<Process, "steps">, inner: Inner, fillMg: Milligrams, product: number): Map<string, Milligrams> {
-  const pours = poursOf(process.steps).filter((step) => step.product === undefined || step.product === product);
+  const pours = poursOf(process.steps).filter((step) => fillsProduct(step, product));
   const level = levelFor(inner, cubicMmOf(fillMg, DEFAULT_WAX_DENSITY));
   const whole = volumeTo(inner, level);
   const out = new Map<string, Milligrams>();

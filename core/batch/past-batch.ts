@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { flaw } from "../defects/schema";
-import { poursOf } from "../process/process";
+import { fillsProduct, poursOf } from "../process/process";
 import { promptsOf } from "../process/prompts";
 import type { Prompt } from "../process/step-type";
 import type { EventBody } from "./batch";
@@ -51,7 +51,7 @@ export const notedPrompts = (plan: BatchPlan): Prompt[] => promptsOf(plan).filte
 function filledAt(plan: BatchPlan, step: string, filled: PastBatch["filled"]): PastBatch["filled"] {
   const pouring = poursOf(plan.process.steps).find((pour) => pour.id === step);
   return plan.products
-    .filter((_product, index) => pouring?.product === undefined || pouring.product === index)
+    .filter((_product, index) => fillsProduct(pouring, index))
     .map(({ key, count }) => ({ product: key, count: filled.find((line) => line.product === key)?.count ?? count }));
 }
 

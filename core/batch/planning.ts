@@ -1,4 +1,4 @@
-import { isPouring, potsOf, poursOf, saidProduct } from "../process/process";
+import { fillsProduct, isPouring, potsOf, poursOf, saidProduct } from "../process/process";
 import type { Process } from "../process/schema";
 import { type FillPart, fillOf } from "../product/parts";
 import type { PlannedProduct, ProductWicks } from "../product/product";
@@ -63,7 +63,7 @@ function withPlaces(process: Process, products: readonly { name: string }[]): Pr
       );
     return { ...step, product: place };
   });
-  const empty = products.find((_one, place) => !poursOf(steps).some((step) => step.product === undefined || step.product === place));
+  const empty = products.find((_one, place) => !poursOf(steps).some((step) => fillsProduct(step, place)));
   if (empty)
     throw new WeighOutError("vessels", `No pour of the process “${process.name}” fills ${empty.name}. Take it out of the plan, or choose another process.`);
   return { ...process, steps };

@@ -3,7 +3,7 @@ import { pouredAt, secondsAbove, weighedLoad } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
 import type { BatchState, Poured } from "../batch/state";
 import { partKey } from "../batch/state";
-import { poursOf, rangeOfStep, recordedBy, recorderOf, timesOf } from "../process/process";
+import { fillsProduct, poursOf, rangeOfStep, recordedBy, recorderOf, timesOf } from "../process/process";
 import type { StepRecord } from "../process/step-type";
 import FAMILIES from "../recipe/families.json" with { type: "json" };
 import { addedPpmOf, askedLoadOfWax } from "../recipe/load";
@@ -73,7 +73,7 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
   };
   // Products that are filled one after the other are not poured in two goes.
   const place = product ? plan.products.indexOf(product) : 0;
-  const fills = poursOf(steps).filter((pour) => pour.product === undefined || pour.product === place);
+  const fills = poursOf(steps).filter((pour) => fillsProduct(pour, place));
   const pours = fills.flatMap((fill): Poured[] => (state.pours[fill.id] ? [state.pours[fill.id] as Poured] : []));
   const first = pours[0];
   const poured = pouredAt(plan, state);

@@ -28,6 +28,8 @@ export function parseProduct(text: string): Parsed<number | string> {
 export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
 export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
+/** Returns whether a pour fills the product at a place of the plan: all of them where it names none. */
+export const fillsProduct = (pour: Pick<Pouring, "product"> | undefined, place: number): boolean => pour?.product === undefined || pour.product === place;
 
 /** Returns whether a step says how long a candle cures. */
 export const isCuring = (step: Step): step is StepNamed<"cure"> => stepTypeOf(step.kind).records === "cure_days";

@@ -1,4 +1,4 @@
-import { poursOf } from "../../process/process";
+import { fillsProduct, poursOf } from "../../process/process";
 import { upcastStepId } from "../../process/upcast";
 import { containerLines } from "../../product/bill";
 import { LARGEST_MASS_MG } from "../../units/mass";
@@ -11,9 +11,7 @@ import { atWork, batchEvent, noSuchStep, productOf } from "./event-type";
 const filledBy = (payload: { step: string; filled: { product: string; count: number }[] }, plan: BatchPlan) => {
   if (payload.filled.length > 0) return payload.filled;
   const step = poursOf(plan.process.steps).find((pour) => pour.id === payload.step);
-  return plan.products
-    .filter((_one, index) => step?.product === undefined || step.product === index)
-    .map((product) => ({ product: product.key, count: product.count }));
+  return plan.products.filter((_one, index) => fillsProduct(step, index)).map((product) => ({ product: product.key, count: product.count }));
 };
 
 /** Poured: how many pieces of each product were really filled, their weights where they were taken, what was left, the room, the warming. */

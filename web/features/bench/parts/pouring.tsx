@@ -2,6 +2,7 @@
 
 import {
   fillsByPour,
+  fillsProduct,
   good,
   innerOf,
   namedLines,
@@ -73,10 +74,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
   const units = useUnits();
   const { plan } = batch;
   const step = poursOf(plan.process.steps).find((pour) => pour.id === prompt.step);
-  const products = useMemo(
-    () => namedLines(plan.products).filter((_one, index) => step?.product === undefined || step.product === index),
-    [plan.products, step?.product],
-  );
+  const products = useMemo(() => namedLines(plan.products).filter((_one, index) => fillsProduct(step, index)), [plan.products, step]);
   const first = !Object.keys(batch.state.pours).length;
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const per = products.flatMap((product): [string, FieldRule<unknown>][] => [
