@@ -144,6 +144,17 @@ export function Older({ after, children }: { after: string | null; children: Rea
   );
 }
 
+/** The end of a list that is not shown whole: how many there are still, and the way to all of them; nothing where there are none. */
+export const ShowAll = ({ left, href }: { left: number; href: string }) =>
+  left > 0 ? (
+    <p className="py-2 font-semibold">
+      {left} more.{" "}
+      <Link className="underline" href={href}>
+        Show all
+      </Link>
+    </p>
+  ) : null;
+
 /** What is shown if a search or a filter leaves nothing. */
 export function NothingFound({ what }: { what: string }) {
   const path = usePathname();

@@ -2,6 +2,7 @@
 
 import { addDays, isCounted, JAR_STATUS_WORDS, type StockedKind } from "@hearth/core";
 import { useState } from "react";
+import { ShowAll } from "@/catalogue/find-bar";
 import { useWorkshop } from "@/log/workshop";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import type { FoundLot, FoundRecord, TracedBatch } from "@/server/inventory/trace";
@@ -81,17 +82,6 @@ function SearchField({ q }: { q: string }) {
   );
 }
 
-/** How many more there are than are shown, and the way to all of them. */
-const Rest = ({ left, href }: { left: number; href: string }) =>
-  left > 0 ? (
-    <p className="py-2 font-semibold">
-      {left} more.{" "}
-      <Link className="underline" href={href}>
-        Show all
-      </Link>
-    </p>
-  ) : null;
-
 /** Every batch that drew on a lot, and what became of its jars. */
 function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
   const units = useUnits();
@@ -106,7 +96,7 @@ function FromLot({ lot }: { lot: NonNullable<TraceProps["lot"]> }) {
       </p>
       <p className="font-semibold">{lot.total === 0 ? "No batch used it." : `${lot.total} ${lot.total === 1 ? "batch" : "batches"}, the nearest first`}</p>
       <Batches list={lot.batches} kind={lot.lot.kind} />
-      <Rest left={lot.total - lot.batches.length} href={`/findings/trace?lot=${lot.lot.id}&show=${lot.total}`} />
+      <ShowAll left={lot.total - lot.batches.length} href={`/findings/trace?lot=${lot.lot.id}&show=${lot.total}`} />
       {lot.total > 0 ? (
         <a className="press mt-3" href={`/api/workshops/${workshopId}/recall?lot=${lot.lot.id}`} download>
           Download CSV
@@ -122,7 +112,7 @@ function BatchesFound({ found, taken, all }: { found: Found; taken: TraceProps["
     <section aria-label="Batches found" className="mt-5">
       <h2>{found.jar ? `Jar ${found.jar.number} of batch ${found.batches[0]?.number}: ${found.jar.product}` : `Batches: ${found.totals.batches}`}</h2>
       <Batches list={found.batches} />
-      <Rest left={found.totals.batches - found.batches.length} href={all} />
+      <ShowAll left={found.totals.batches - found.batches.length} href={all} />
       {taken.length > 0 ? (
         <>
           <h3 className="mt-3">Made from these lots</h3>
@@ -166,7 +156,7 @@ function LotsFound({ found: { lots, totals }, all }: { found: Found; all: string
           </li>
         ))}
       </ul>
-      <Rest left={totals.lots - lots.length} href={all} />
+      <ShowAll left={totals.lots - lots.length} href={all} />
     </section>
   );
 }
@@ -187,7 +177,7 @@ function NotesFound({ found: { notes, totals }, all }: { found: Found; all: stri
           </li>
         ))}
       </ul>
-      <Rest left={totals.notes - notes.length} href={all} />
+      <ShowAll left={totals.notes - notes.length} href={all} />
     </section>
   );
 }

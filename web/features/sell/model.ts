@@ -49,6 +49,11 @@ export interface RecallTotals {
   orders: number;
 }
 
+/** More than any recall has rows: so many of each part of its list are asked for where all are. */
+export const ALL_ROWS = 1_000_000;
+/** Returns the address of a lot's recall with all of its list. */
+export const wholeRecall = (lotId: string): string => `/sell/recall?lot=${lotId}&show=${ALL_ROWS}`;
+
 /** The parts of a recall's list, and how long each is where not all of it is shown. */
 export type RecallList = ReturnType<typeof recallOf>;
 

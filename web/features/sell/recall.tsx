@@ -2,13 +2,13 @@
 
 import { JAR_STATUS_WORDS } from "@hearth/core";
 import type { ReactNode } from "react";
-import { FindBar } from "@/catalogue/find-bar";
+import { FindBar, ShowAll } from "@/catalogue/find-bar";
 import { useWorkshop } from "@/log/workshop";
 import type { FoundLot, TracedBatch } from "@/server/inventory/trace";
 import { Link } from "@/ui/address";
 import { Aside, Caution, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
-import type { firstOfRecall, RecallTotals } from "./model";
+import { type firstOfRecall, type RecallTotals, wholeRecall } from "./model";
 
 interface RecallProps {
   q: string;
@@ -31,21 +31,9 @@ const BatchLink = ({ batch, at }: { batch: TracedBatch; at: "records" | "bench" 
   </Link>
 );
 
-/** The end of a list that is not shown whole: how many there are still, and the way to all of them. */
-const ShowAll = ({ left, href }: { left: number; href: string }) =>
-  left > 0 ? (
-    <li className="py-2 font-semibold">
-      {left} more.{" "}
-      <Link className="underline" href={href}>
-        Show all
-      </Link>
-    </li>
-  ) : null;
-
 /** The lots that were found, to choose the one to recall. */
-function LotsFound({ q, found }: Pick<RecallProps, "q" | "found">) {
+function LotsFound({ found }: Pick<RecallProps, "found">) {
   const units = useUnits();
-  const left = found ? found.total - found.first.length : 0;
   return (
     <ul>
       {(found?.first ?? []).map((foundLot) => (
@@ -63,7 +51,6 @@ function LotsFound({ q, found }: Pick<RecallProps, "q" | "found">) {
         </li>
       ))}
       {found?.first.length ? null : <li className="py-3 text-soft">{found ? "No matching lot." : "Type a lot code, or the name of a material."}</li>}
-      {found && left > 0 ? <ShowAll left={left} href={`/sell/recall?q=${encodeURIComponent(q)}&show=${found.total}`} /> : null}
     </ul>
   );
 }
@@ -90,7 +77,7 @@ function Totals({ totals }: { totals: RecallTotals }) {
 function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
   const units = useUnits();
   const { here, loose, pots, reached, byHand } = traced.list;
-  const all = `/sell/recall?lot=${traced.lot.id}&show=1000000`;
+  const all = wholeRecall(traced.lot.id);
   return (
     <div className="flex flex-col gap-6">
       <Totals totals={traced.totals} />
@@ -112,8 +99,8 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
               packs of <strong>{row.packed}</strong>, with pieces of batch {row.batches.join(", ")}
             </Todo>
           ))}
-          <ShowAll left={traced.left.here} href={all} />
         </ul>
+        <ShowAll left={traced.left.here} href={all} />
       </section>
       <section aria-label="Notify">
         <h2 className="border-b-[3px] border-ink pb-1">2. Notify</h2>
@@ -133,8 +120,8 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
               batch {batch.number}, by hand: {batch.whom.join(", ")}
             </Todo>
           ))}
-          <ShowAll left={traced.left.reached} href={all} />
         </ul>
+        <ShowAll left={traced.left.reached} href={all} />
       </section>
       <section aria-label="Every batch">
         <h2 className="border-b-[3px] border-ink pb-1">3. Every jar</h2>
@@ -150,8 +137,8 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
                 : `${batch.jars} jars: ${batch.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
             </li>
           ))}
-          <ShowAll left={traced.left.batches} href={all} />
         </ul>
+        <ShowAll left={traced.left.batches} href={all} />
       </section>
     </div>
   );
@@ -174,7 +161,7 @@ export function RecallView({ q, found, traced }: RecallProps) {
                 Print the list
               </button>
             ) : (
-              <Link className="press" href={`/sell/recall?lot=${traced.lot.id}&show=1000000`}>
+              <Link className="press" href={wholeRecall(traced.lot.id)}>
                 Show all, to print
               </Link>
             )}
@@ -195,7 +182,10 @@ export function RecallView({ q, found, traced }: RecallProps) {
     >
       <FindBar what="lots by code or material" found={found?.total} />
       {!traced ? (
-        <LotsFound q={q} found={found} />
+        <>
+          <LotsFound found={found} />
+          <ShowAll left={found ? found.total - found.first.length : 0} href={`/sell/recall?q=${encodeURIComponent(q)}&show=${found?.total}`} />
+        </>
       ) : traced.totals.batches === 0 ? (
         <p className="text-soft">No batch used this lot.</p>
       ) : (

@@ -125,7 +125,7 @@ export interface FoundRecord {
 }
 
 /** How many of each are given where nobody asked for more. */
-export const FOUND_FIRST = 25;
+const FOUND_FIRST = 25;
 
 /** Returns the product of the jar with a number; null if there is none. Jars of a batch are numbered product by product, from 1. */
 export function jarOf(plan: BatchPlan, state: BatchState, number: number): string | null {

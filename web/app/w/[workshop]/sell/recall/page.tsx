@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { firstOfRecall, recallOf, recallTotals } from "@/features/sell/model";
+import { ALL_ROWS, firstOfRecall, recallOf, recallTotals } from "@/features/sell/model";
 import { RecallView } from "@/features/sell/recall";
 import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
@@ -8,13 +8,12 @@ import { whereNow } from "@/server/sales/orders";
 
 /** How many of each part of a list are shown before all are asked for. */
 const RECALL_FIRST = 100;
-const MAX_SHOWN = 1_000_000;
 
 export const metadata = { title: "Recall" };
 
 export default async function RecallPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
-  const asked = await parseQuery(searchParams, { lot: z.uuid(), show: z.coerce.number().int().min(1).max(MAX_SHOWN) });
+  const asked = await parseQuery(searchParams, { lot: z.uuid(), show: z.coerce.number().int().min(1).max(ALL_ROWS) });
   const traced = asked.lot && !asked.q ? await lotTrace(db, workshop.id, asked.lot, workshop.timeZone) : null;
   const rows = traced
     ? await whereNow(
