@@ -259,9 +259,9 @@ export function Ground({ units, now, frozen, children }: { units: Units; now: st
     };
   }, [now, frozen]);
   const today = dayAt(now, units.zone);
-  const dated = useMemo(() => ({ ...units, today }), [units, today]);
+  const ofToday = useMemo(() => ({ ...units, today }), [units, today]);
   return (
-    <UnitsContext value={dated}>
+    <UnitsContext value={ofToday}>
       <ClockContext value={clock}>{children}</ClockContext>
     </UnitsContext>
   );

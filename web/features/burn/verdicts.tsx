@@ -115,10 +115,11 @@ function Variant({
   const router = useRouter();
   const [said, setSaid] = useState("");
   const decided = trial.state.decided[verdict.variant];
-  const wick = trial.plan.testCandles.find((testCandle) => testCandle.variant === verdict.variant)?.wick;
+  const mine = trial.plan.testCandles.filter((testCandle) => testCandle.variant === verdict.variant);
+  const wick = mine[0]?.wick;
   /** The batch that its jars were taken from. */
-  const batch = trial.batches.find((item) => trial.plan.testCandles.some((each) => each.variant === verdict.variant && each.batch?.id === item.id));
-  const half = trial.plan.testCandles.some((testCandle) => testCandle.variant === verdict.variant && testCandle.fill === "half");
+  const batch = trial.batches.find((item) => mine.some((testCandle) => testCandle.batch?.id === item.id));
+  const half = mine.some((testCandle) => testCandle.fill === "half");
   const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
   const full = verdict.testCandles.find((testCandle) => testCandle.pool.full_at_minute !== null);
   const take = async () => {

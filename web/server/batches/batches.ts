@@ -261,13 +261,11 @@ export async function todaysBatches(db: Database, workshopId: string, now: strin
   return { batches: await listedRows(db, [...pots, ...rack]), more: asking - rack.length, standing: all - asking };
 }
 
+const isOpen = (workshopId: string) => and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"]));
+
 /** Returns every batch that runs, sets or cures, however old. */
 export async function openBatches(db: Database, workshopId: string): Promise<Listed[]> {
-  const rows = await db
-    .select()
-    .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"])))
-    .orderBy(asc(batches.stage), asc(batches.startedAt), asc(batches.id));
+  const rows = await db.select().from(batches).where(isOpen(workshopId)).orderBy(asc(batches.stage), asc(batches.startedAt), asc(batches.id));
   return listedRows(db, rows);
 }
 
@@ -276,7 +274,7 @@ export const openBatchNames = (db: Database, workshopId: string) =>
   db
     .select({ id: batches.id, number: batches.number, title: batches.title })
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"])))
+    .where(isOpen(workshopId))
     .orderBy(desc(batches.startedAt), desc(batches.id));
 
 const toLook = (workshopId: string, now: string) =>
