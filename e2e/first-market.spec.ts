@@ -1,4 +1,5 @@
 import type { Locator, Page } from "@playwright/test";
+import { plannedWeight } from "./pot";
 import { ALONE, choose, expect, listens, open, passHours, test } from "./support";
 
 /** What one part of the way asked of a hand: fields typed into, choices from a list, presses of buttons and links. */
@@ -101,8 +102,7 @@ async function guided(page: Page, walk: Walk, system: System): Promise<void> {
 
 /** Starts the batch that is planned; gives the weights that it asks for, as they are shown. */
 async function start(page: Page, walk: Walk): Promise<[wax: string, oil: string]> {
-  const amount = async (of: string) => /^[\d.]+/.exec(await page.getByRole("button", { name: `${of}: show the calculation` }).innerText())?.[0] ?? "";
-  const amounts: [string, string] = [await amount("container soy"), await amount("pine tar")];
+  const amounts: [string, string] = [await plannedWeight(page, "container soy"), await plannedWeight(page, "pine tar")];
   await walk.press(walk.button("Start the batch"));
   await expect(page.getByLabel("Scale shows")).toBeFocused();
   return amounts;

@@ -1,3 +1,4 @@
+import { plannedWeight } from "./pot";
 import { choose, emptyWorkshop, expect, open, test } from "./support";
 
 test("a newcomer in ounces, °F and inches is led from a blank workshop to three poured jars, with no number in another system", async ({ page }) => {
@@ -43,8 +44,7 @@ test("a newcomer in ounces, °F and inches is led from a blank workshop to three
   await page.getByRole("link", { name: "Work out three jars" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "tumbler" }).getByLabel("Count")).toHaveValue("3");
   await expect(page.locator("main")).not.toContainText(/\d\s?(g|mm|°C)\b/);
-  const amount = async (of: string) => /^[\d.]+/.exec(await page.getByRole("button", { name: `${of}: show the calculation` }).innerText())?.[0] ?? "";
-  const [wax, oil] = [await amount("container soy"), await amount("pine tar")];
+  const [wax, oil] = [await plannedWeight(page, "container soy"), await plannedWeight(page, "pine tar")];
   await page.getByRole("button", { name: "Start the batch" }).click();
   await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
   await expect(page.getByLabel("Scale shows")).toBeFocused();

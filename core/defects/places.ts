@@ -1,5 +1,6 @@
 export const PLACES = ["top", "side", "bottom", "wick"] as const;
 export type Place = (typeof PLACES)[number];
+export const PLACE_WORDS: Record<Place, string> = { top: "top", side: "wall", bottom: "bottom", wick: "wick" };
 export const SEVERITIES = ["slight", "clear", "severe"] as const;
 export type Severity = (typeof SEVERITIES)[number];
 

@@ -10,6 +10,7 @@ import {
   gradeOf,
   howBad,
   namedLines,
+  PLACE_WORDS,
   type Place,
   type SeenFlaw,
   stoppedOf,
@@ -75,7 +76,7 @@ function SeenSoFar({ batch, rules }: { batch: ReturnType<typeof useBatch>; rules
                     {unsafe ? "⚠ " : ""}
                     {known?.name}
                   </strong>{" "}
-                  {howBad(flaw)}, {flaw.place === "side" ? "wall" : flaw.place}
+                  {howBad(flaw)}, {PLACE_WORDS[flaw.place]}
                 </span>
               );
             })}

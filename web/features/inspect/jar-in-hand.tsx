@@ -7,6 +7,7 @@ import {
   type Extent,
   type GradingRules,
   gradeOf,
+  PLACE_WORDS,
   PLACES,
   type Place,
   type SeenFlaw,
@@ -37,7 +38,7 @@ function ExtentPicture({ extent }: { extent: Extent }) {
   );
 }
 
-const whereOf = (flaw: SeenFlaw) => (flaw.wall ? `wall ${flaw.wall.side}, ${flaw.wall.height}` : flaw.place === "side" ? "wall" : flaw.place);
+const whereOf = (flaw: SeenFlaw) => (flaw.wall ? `wall ${flaw.wall.side}, ${flaw.wall.height}` : PLACE_WORDS[flaw.place]);
 
 interface JarInHandProps {
   /** Which jar it is, of how many. */
@@ -240,7 +241,7 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
             }}
             className="-mr-[2px] min-h-[56px] border-2 border-ink bg-sheet font-semibold data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
           >
-            {item === "side" ? "wall" : item}
+            {PLACE_WORDS[item]}
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>

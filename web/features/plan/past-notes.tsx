@@ -1,6 +1,6 @@
 "use client";
 
-import { addDays, defectsFor, EXTENT_WORDS, EXTENTS, namedLines, PLACES, type Prompt, WARMED, WARMED_WORDS, writeDuration } from "@hearth/core";
+import { addDays, defectsFor, EXTENT_WORDS, EXTENTS, namedLines, PLACE_WORDS, PLACES, type Prompt, WARMED, WARMED_WORDS, writeDuration } from "@hearth/core";
 import { Field } from "@/forms/fields";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
@@ -12,7 +12,6 @@ import type { PlannerState } from "./use-planner";
 export const FIRST_NOTED = "day";
 
 const NOT_NOTED = { value: "", label: "not noted" };
-const PLACE_WORDS: Record<(typeof PLACES)[number], string> = { top: "top", side: "wall", bottom: "bottom", wick: "at the wick" };
 
 /** One step: its figure, and when it was done. */
 function StepRow({ prompt, past }: { prompt: Prompt; past: PastState }) {

@@ -1,6 +1,17 @@
 "use client";
 
-import { type BatchPlan, type BatchState, defectOf, howBad, JAR_STATUS_WORDS, JAR_STATUSES, jarStatusesOf, namedLines, outcomesOf } from "@hearth/core";
+import {
+  type BatchPlan,
+  type BatchState,
+  defectOf,
+  howBad,
+  JAR_STATUS_WORDS,
+  JAR_STATUSES,
+  jarStatusesOf,
+  namedLines,
+  outcomesOf,
+  PLACE_WORDS,
+} from "@hearth/core";
 import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
 
@@ -27,9 +38,7 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
                   {jars} of {out.jars}
                 </span>
                 {several ? <span>{nameOf(out.product)}</span> : null}
-                <span className="text-soft">
-                  {[...new Set(mine.map((item) => `${howBad(item.flaw)}, ${item.flaw.place === "side" ? "wall" : item.flaw.place}`))].join("; ")}
-                </span>
+                <span className="text-soft">{[...new Set(mine.map((item) => `${howBad(item.flaw)}, ${PLACE_WORDS[item.flaw.place]}`))].join("; ")}</span>
                 <Link className="ml-auto py-2 font-semibold underline" href={`/findings/why/${id}?flaw=${defect}`}>
                   Why {known?.name}?
                 </Link>
