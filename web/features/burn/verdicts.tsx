@@ -15,6 +15,7 @@ import {
 } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { callAction } from "@/forms/call-action";
+import { useOutbox } from "@/log/outbox";
 import { useWorkshop } from "@/log/workshop";
 import { takeWick } from "@/server/burn/commands";
 import { Link, useRouter } from "@/ui/address";
@@ -117,6 +118,9 @@ function Variant({
   const decided = trial.state.decided[verdict.variant];
   const mine = trial.plan.testCandles.filter((testCandle) => testCandle.variant === verdict.variant);
   const wick = mine[0]?.wick;
+  const { waiting } = useOutbox();
+  // Until the server has the verdict, the rack would ask for a burn test.
+  const isSent = !waiting.some((entry) => entry.batchId === trial.id);
   /** The batch that its jars were taken from. */
   const batch = trial.batches.find((item) => mine.some((testCandle) => testCandle.batch?.id === item.id));
   const half = mine.some((testCandle) => testCandle.fill === "half");
@@ -179,7 +183,7 @@ function Variant({
             Use this wick in {product.name}
           </button>
         ) : null}
-        {decided?.verdict === "passed" && !half && batch ? (
+        {decided?.verdict === "passed" && !half && batch && isSent ? (
           <Link className="press" href={`/rack/${batch.id}`}>
             Release batch {batch.number}
           </Link>
