@@ -1,5 +1,5 @@
 import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw, wicksOf } from "@hearth/core";
-import { ADDITIVES, type DemoBatch, DYES, demoId, FORMULAS, FRAGRANCES, INSTRUMENTS, MOLDS, VESSELS, WAXES, WICKS } from "./workshop";
+import { type DemoBatch, demoId, INSTRUMENTS, type JarsGone, type Scenario, SHED } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new Error(`The demo lacks ${what}.`);
@@ -9,58 +9,62 @@ const need = <T>(value: T | undefined, what: string): T => {
 /** Which step a reading of the demo belongs to. */
 const STEP_OF: Record<string, string | null> = { heat: "heat", add: "add", pour: "cool", watch: null };
 
+type Container = { innerTopUm: number; innerBottomUm: number };
+/** Returns the first wick whose span holds the container's diameter and that is for this family of wax. */
+export function wickOfWidth(wicks: Scenario["materials"]["wicks"], { innerTopUm, innerBottomUm }: Container, family: string) {
+  const at = Math.min(innerTopUm, innerBottomUm);
+  return wicks.find((wick) => wick.fromUm <= at && at <= wick.toUm && (!("families" in wick) || !wick.families || wick.families.includes(family)));
+}
+
 /** Returns the events of one demo batch, hung on `now`; with `many`, a busy workshop's: a reading a minute, and every jar looked at. */
-export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEvent[] {
+export function eventsOfDemo(demo: DemoBatch, now: Date, many = false, { formulas, materials }: Scenario = SHED): BatchEvent[] {
   const version = need(
-    FORMULAS.flatMap((formula) => formula.versions.map((version) => ({ ...version, formula }))).find((item) => item.id === demo.version),
+    formulas.flatMap((formula) => formula.versions.map((version) => ({ ...version, formula }))).find((item) => item.id === demo.version),
     "a version",
   );
   const family = need(
-    WAXES.find((wax) => wax.id === version.spec.waxes[0]?.id),
+    materials.waxes.find((wax) => wax.id === version.spec.waxes[0]?.id),
     "a wax",
   ).family;
-  /** Returns the wick whose span holds the body's diameter. */
-  const wickFor = (container: { innerTopUm: number; innerBottomUm: number; wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
-    const at = Math.min(container.innerTopUm, container.innerBottomUm);
-    const wick = WICKS.find((wick) => wick.fromUm <= at && at <= wick.toUm && (!("families" in wick) || !wick.families || wick.families.includes(family)));
+  const wickFor = (container: Container & { wicks?: number | undefined }): ChosenProduct["chosenWicks"] => {
+    const wick = wickOfWidth(materials.wicks, container, family);
     return wick ? wicksOf(wick, container.wicks ?? 1) : null;
   };
   const products = [
     ...demo.vessels.map(([n, count]): ChosenProduct => {
       const vessel = need(
-        VESSELS.find((vessel) => vessel.id === demoId(4, n)),
+        materials.vessels.find((vessel) => vessel.id === demoId(4, n)),
         "a vessel",
       );
-      return { ...vessel, container: "vessel", count, chosenWicks: wickFor(vessel as never) };
+      return { ...vessel, container: "vessel", count, chosenWicks: wickFor(vessel) };
     }),
     ...(demo.molds ?? []).map(([n, count]): ChosenProduct => {
       const mold = need(
-        MOLDS.find((mold) => mold.id === demoId(0x24, n)),
+        materials.molds.find((mold) => mold.id === demoId(0x24, n)),
         "a mold",
       );
       return { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, chosenWicks: wickFor(mold) };
     }),
   ];
   const formula = { name: version.formula.name, number: version.number, spec: version.spec };
-  const shelf = { waxes: WAXES, fragrances: FRAGRANCES, additives: ADDITIVES, dyes: DYES };
   const scaleOf = (n: number) => {
     const { id, name, resolutionUg } = need(INSTRUMENTS[n], "a scale");
     return { id, name, resolutionUg: resolutionUg ?? 1_000_000 };
   };
   const plan = planBatch(
     { process: version.spec.process, pots: [formula], products, sparePpm: demo.sparePpm, scales: { wax: scaleOf(0), oil: scaleOf(1) } },
-    shelf,
+    materials,
   );
   const events: BatchEvent[] = [];
   const startMs = now.getTime() - demo.startedBefore * 1_000;
-  const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number } = {}): string => {
+  const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number; person?: number } = {}): string => {
     const at = new Date(startMs + after * 1_000).toISOString();
     const id = demoId(0x900 + Number.parseInt(demo.id.slice(-12), 16) + (demo.id.startsWith(demoId(0x18, 1).slice(0, 13)) ? 0x100 : 0), events.length + 1);
     events.push({
       id,
       happenedAt: at,
       arrivedAt: at,
-      personId: demoId(1, more.who ?? 1),
+      personId: demoId(1, more.person ?? demo.crew?.[(more.who ?? 1) - 1] ?? more.who ?? 1),
       instrumentId: more.instrumentId ?? null,
       corrects: more.corrects ?? null,
       ...body,
@@ -116,7 +120,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false): BatchEve
   return events;
 }
 
-type Add = (after: number, body: EventBody, more?: { who?: number }) => string;
+type Add = (after: number, body: EventBody, more?: { who?: number; person?: number }) => string;
 const DAY = 86_400;
 const SHELVES = ["upper shelf", "cellar rack", "shelf by the door"];
 const BUYERS = ["Fernlow market", "the door", "Quillfen fair"];
@@ -146,6 +150,10 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
   }
   if (!closedAt) return;
   add(closedAt + 60, { kind: "released", payload: { note: "" } });
+  if (demo.jarsGone) {
+    for (const gone of demo.jarsGone) leave(gone, plan, add);
+    return;
+  }
   for (const [index, product] of plan.products.entries()) {
     const unsafe = (demo.flaws ?? []).reduce((sum, flaw) => sum + flaw.jars, 0);
     const jars = Math.max(0, Math.floor(((product.count - (index === 0 ? unsafe : 0)) * (5 + (number % 5))) / 10));
@@ -155,6 +163,15 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
         payload: { product: product.key, jars, from: "rack", to: "sold", whom: BUYERS[(number + index) % 3] ?? "" },
       });
   }
+}
+
+/** The one who packs and sells, whoever made a batch. */
+const SELLER = { person: 1 };
+/** Adds that jars were packed, or sold as they stood. */
+function leave({ at, containerId, jars, packRun, whom, isSecond }: JarsGone, plan: BatchPlan, add: Add): void {
+  const product = plan.products.find((product) => product.containerId === containerId)?.key ?? "";
+  if (packRun) add(at, { kind: "packed", payload: { packRun: packRun.id, of: packRun.of, product, jars, packs: packRun.packs, parts: packRun.parts } }, SELLER);
+  else add(at, { kind: "statusChanged", payload: { product, jars, from: "rack", to: isSecond ? "second" : "sold", whom } }, SELLER);
 }
 
 /** Returns a number between 0 and 1 that hangs on two others, the same each time. */

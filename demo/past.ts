@@ -6,7 +6,7 @@ import { type DemoBatch, demoId } from "./workshop";
  */
 
 /** A row of numbers that is the same each time. */
-function row(seed: number): () => number {
+export function row(seed: number): () => number {
   let state = seed;
   return () => {
     state = (state * 1_664_525 + 1_013_904_223) % 4_294_967_296;
@@ -14,8 +14,13 @@ function row(seed: number): () => number {
   };
 }
 
-interface Kind {
-  version: number;
+/** What is made again and again, and how it goes. */
+export interface Kind {
+  /** The formula's version that it is poured by. */
+  version: string;
+  /** The days before now between which it was made. */
+  from: number;
+  until: number;
   /** What is usually made of it: vessels and molds by number. */
   made: { vessels: [number, number][]; molds?: [number, number][] }[];
   heat: number;
@@ -28,10 +33,24 @@ interface Kind {
   weight: number;
 }
 
-const KINDS: Kind[] = [
-  { version: 1, made: [{ vessels: [[1, 6]] }, { vessels: [[1, 8]] }], heat: 85.4, add: 84.6, pour: 60.5, hotAfter: 36, coolsFor: 42, weight: 3 },
+/** What the demo's shed makes; the stronger load of the tumbler came after six weeks. */
+export const KINDS: readonly Kind[] = [
   {
-    version: 2,
+    version: demoId(7, 1),
+    from: Number.POSITIVE_INFINITY,
+    until: 50,
+    made: [{ vessels: [[1, 6]] }, { vessels: [[1, 8]] }],
+    heat: 85.4,
+    add: 84.6,
+    pour: 60.5,
+    hotAfter: 36,
+    coolsFor: 42,
+    weight: 3,
+  },
+  {
+    version: demoId(7, 2),
+    from: 50,
+    until: 0,
     made: [
       { vessels: [[1, 8]] },
       { vessels: [[1, 12]] },
@@ -49,11 +68,66 @@ const KINDS: Kind[] = [
     coolsFor: 43,
     weight: 5,
   },
-  { version: 3, made: [{ vessels: [[2, 12]] }, { vessels: [[2, 18]] }], heat: 85.1, add: 84.7, pour: 74.5, hotAfter: 31, coolsFor: 12, weight: 4 },
-  { version: 4, made: [{ vessels: [[1, 6]] }, { vessels: [[3, 36]] }], heat: 70.6, add: 60.4, pour: 59.8, hotAfter: 26, coolsFor: 9, weight: 3 },
-  { version: 5, made: [{ vessels: [[6, 3]] }, { vessels: [[6, 4]] }], heat: 85.2, add: 84.5, pour: 61.2, hotAfter: 38, coolsFor: 44, weight: 2 },
-  { version: 6, made: [{ vessels: [], molds: [[1, 3]] }], heat: 80.4, add: 79.3, pour: 79, hotAfter: 40, coolsFor: 8, weight: 1 },
-  { version: 7, made: [{ vessels: [], molds: [[2, 24]] }], heat: 85, add: 84.4, pour: 62, hotAfter: 35, coolsFor: 38, weight: 2 },
+  {
+    version: demoId(7, 3),
+    from: Number.POSITIVE_INFINITY,
+    until: 0,
+    made: [{ vessels: [[2, 12]] }, { vessels: [[2, 18]] }],
+    heat: 85.1,
+    add: 84.7,
+    pour: 74.5,
+    hotAfter: 31,
+    coolsFor: 12,
+    weight: 4,
+  },
+  {
+    version: demoId(7, 4),
+    from: Number.POSITIVE_INFINITY,
+    until: 0,
+    made: [{ vessels: [[1, 6]] }, { vessels: [[3, 36]] }],
+    heat: 70.6,
+    add: 60.4,
+    pour: 59.8,
+    hotAfter: 26,
+    coolsFor: 9,
+    weight: 3,
+  },
+  {
+    version: demoId(7, 5),
+    from: Number.POSITIVE_INFINITY,
+    until: 0,
+    made: [{ vessels: [[6, 3]] }, { vessels: [[6, 4]] }],
+    heat: 85.2,
+    add: 84.5,
+    pour: 61.2,
+    hotAfter: 38,
+    coolsFor: 44,
+    weight: 2,
+  },
+  {
+    version: demoId(7, 6),
+    from: Number.POSITIVE_INFINITY,
+    until: 18,
+    made: [{ vessels: [], molds: [[1, 3]] }],
+    heat: 80.4,
+    add: 79.3,
+    pour: 79,
+    hotAfter: 40,
+    coolsFor: 8,
+    weight: 1,
+  },
+  {
+    version: demoId(7, 7),
+    from: 70,
+    until: 0,
+    made: [{ vessels: [], molds: [[2, 24]] }],
+    heat: 85,
+    add: 84.4,
+    pour: 62,
+    hotAfter: 35,
+    coolsFor: 38,
+    weight: 2,
+  },
 ];
 
 /** What a batch looks like that went as meant, or not. */
@@ -89,26 +163,21 @@ function choose<T>(next: () => number, list: readonly (readonly [T, number])[]):
   return (list[0] as readonly [T, number])[0];
 }
 
-/** How many batches over how many days, and by how much more each makes than a shed does. */
+/** How many batches over how many days, by how much more each makes than a shed does, and of what. */
 export interface Past {
   many?: number;
   days?: number;
   times?: number;
+  kinds?: readonly Kind[];
 }
 
-/** Returns a busy workshop's: twelve batches a week, twenty-five jars each. */
-export const pastOfYears = (years: number): Past => ({ many: years * 600, days: years * 365, times: 2.25 });
-
 /** The batches of the time before, oldest first; three months of a shed where nothing is asked. Their numbers are given with those of the others, by time. */
-export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past = {}): DemoBatch[] {
+export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1, kinds: all = KINDS }: Past = {}): DemoBatch[] {
   const next = row(20_260_314);
   const between = (low: number, high: number, digits = 1) => Math.round((low + (high - low) * next()) * 10 ** digits) / 10 ** digits;
   return Array.from({ length: many }, (_, index): DemoBatch => {
-    // The stronger load of the tumbler came after six weeks.
     const day = days - (index * (days - 3)) / many;
-    const kinds = KINDS.filter((kind) =>
-      kind.version === 1 ? day > 50 : kind.version === 2 ? day <= 50 : kind.version === 6 ? day > 18 : kind.version !== 7 || day < 70,
-    );
+    const kinds = all.filter((kind) => day <= kind.from && day > kind.until);
     // Now and then each of them in its turn, so that none is left out by chance.
     const kind =
       index % 6 === 5
@@ -145,7 +214,7 @@ export function pastBatches({ many = MANY, days = FIRST_DAY, times = 1 }: Past =
     return {
       id: demoId(0x18, index + 1),
       number: 0,
-      version: demoId(7, kind.version),
+      version: kind.version,
       vessels: made.vessels,
       ...(made.molds ? { molds: made.molds } : {}),
       sparePpm: course === "short" ? 0 : 50_000,

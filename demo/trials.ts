@@ -1,5 +1,5 @@
 import { PROTOCOLS, protocol, type TestCandle, type TrialBody, type TrialEvent, type TrialPlan, wicksOf } from "@hearth/core";
-import { demoId, PRODUCTS, VESSELS, WICKS } from "./workshop";
+import { demoId, type Scenario, SHED } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new Error(`The demo lacks ${what}.`);
@@ -7,7 +7,7 @@ const need = <T>(value: T | undefined, what: string): T => {
 };
 
 /** How one wick of the demo burns: the diameter its pool ends at and after how long, how deep, and what else is seen. Invented. */
-interface Burns {
+export interface Burns {
   wick: number;
   endsMm: number;
   /** Hours after which the pool is two thirds as wide as it will be. */
@@ -21,7 +21,7 @@ interface Burns {
   mushroomFrom?: number;
 }
 
-interface DemoTrial {
+export interface DemoTrial {
   n: number;
   name: string;
   varies: TrialPlan["varies"];
@@ -37,7 +37,18 @@ interface DemoTrial {
   /** Hours before now at which each session was lit. */
   lit: readonly number[];
   variants: readonly Burns[];
+  /** The numbers of the two people who ran it; the first two of the workshop where nothing is said. */
+  crew?: readonly [number, number];
+  /** How it ended: days before now, what each test candle got from both people in which room, and what was decided of each variant. */
+  ended?: {
+    daysBefore: number;
+    scores: [testCandle: string, room: Room, one: number, two: number][];
+    decided: { variant: string; verdict: "passed" | "failed"; why: string }[];
+  };
+  /** A check that nobody made: session and test candle. */
+  missed?: readonly [session: number, testCandle: string];
 }
+type Room = "bathroom" | "bedroom" | "living room";
 
 const TRIALS: readonly DemoTrial[] = [
   {
@@ -58,6 +69,22 @@ const TRIALS: readonly DemoTrial[] = [
       { wick: 1, endsMm: 55, hours: 1.6, deepMm: 7, flame: "small", wallC: 38, gramsPerHour: 2.9 },
       { wick: 2, endsMm: 79, hours: 1.1, deepMm: 9, flame: "steady", wallC: 46, gramsPerHour: 4.1 },
     ],
+    ended: {
+      daysBefore: 28,
+      scores: [
+        ["A1", "bathroom", 6, 7],
+        ["B1", "bathroom", 8, 9],
+        ["A1", "bedroom", 4, 6],
+        ["B1", "bedroom", 7, 8],
+        ["A1", "living room", 3, 4],
+        ["B1", "living room", 6, 7],
+      ],
+      decided: [
+        { variant: "A", verdict: "failed", why: "tunnels" },
+        { variant: "B", verdict: "passed", why: "" },
+      ],
+    },
+    missed: [1, "A2"],
   },
   {
     n: 2,
@@ -84,18 +111,18 @@ const TRIALS: readonly DemoTrial[] = [
 const LETTERS = ["A", "B", "C"];
 const CODES = ["K7", "M3", "R4", "T9", "V2", "X6"];
 
-function testCandlesOf(demo: DemoTrial): TestCandle[] {
+function testCandlesOf(demo: DemoTrial, { materials, products }: Scenario): TestCandle[] {
   const vessel = need(
-    VESSELS.find((vessel) => vessel.id === demoId(4, demo.vessel)),
+    materials.vessels.find((vessel) => vessel.id === demoId(4, demo.vessel)),
     "a vessel",
   );
   const product = need(
-    PRODUCTS.find((product) => product.id === demoId(0x26, demo.product)),
+    products.find((product) => product.id === demoId(0x26, demo.product)),
     "a product",
   );
   return demo.variants.flatMap((variant, index) => {
     const wick = need(
-      WICKS.find((wick) => wick.id === demoId(0x22, variant.wick)),
+      materials.wicks.find((wick) => wick.id === demoId(0x22, variant.wick)),
       "a wick",
     );
     return [1, 2].map(
@@ -127,8 +154,8 @@ function testCandlesOf(demo: DemoTrial): TestCandle[] {
 }
 
 /** Returns the entries of one demo trial, hung on `now`. */
-function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
-  const testCandles = testCandlesOf(demo);
+function entriesOf(demo: DemoTrial, now: Date, scenario: Scenario): TrialEvent[] {
+  const testCandles = testCandlesOf(demo, scenario);
   const plan: TrialPlan = { format: 2, name: demo.name, varies: demo.varies, protocol: protocol.parse(PROTOCOLS[0]), testCandles };
   const events: TrialEvent[] = [];
   const add = (ms: number, body: TrialBody, who = 1) => {
@@ -138,7 +165,7 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
       id: demoId(0x40 + demo.n, events.length + 1),
       happenedAt: at,
       arrivedAt: at,
-      personId: demoId(1, who),
+      personId: demoId(1, demo.crew?.[who - 1] ?? who),
       instrumentId: null,
       corrects: null,
       ...body,
@@ -165,8 +192,7 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         const last = index === asked.checks.length - 1;
         const soot = burns.sootFrom !== undefined && session + 1 >= burns.sootFrom && last;
         const hot = burns.wallC > 60 && session > 0 && last;
-        // One look of the first trial was missed, as looks are.
-        if (demo.n === 1 && session === 1 && testCandle.key === "A2") continue;
+        if (demo.missed?.[0] === session && demo.missed[1] === testCandle.key) continue;
         add(lit + (minute + (place % 3)) * 60_000, {
           kind: "checked",
           payload: {
@@ -196,28 +222,19 @@ function entriesOf(demo: DemoTrial, now: Date): TrialEvent[] {
         add(end + 2 * HOUR, { kind: "weighed", payload: { testCandle: testCandle.key, session: session + 1, when: "after", mg: before - burned } });
     }
   }
-  if (demo.n === 1) {
-    const day = now.getTime() - 28 * 86_400_000;
-    const scores: [testCandle: string, room: "bathroom" | "bedroom" | "living room", one: number, two: number][] = [
-      ["A1", "bathroom", 6, 7],
-      ["B1", "bathroom", 8, 9],
-      ["A1", "bedroom", 4, 6],
-      ["B1", "bedroom", 7, 8],
-      ["A1", "living room", 3, 4],
-      ["B1", "living room", 6, 7],
-    ];
-    for (const [index, [testCandle, room, score, two]] of scores.entries()) {
+  if (demo.ended) {
+    const day = now.getTime() - demo.ended.daysBefore * 86_400_000;
+    for (const [index, [testCandle, room, score, two]] of demo.ended.scores.entries()) {
       add(day + index * HOUR, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: score, window: false } }, 1);
       add(day + index * HOUR + 600_000, { kind: "throwScored", payload: { testCandle, throw: "hot", room, score: two, window: false } }, 2);
     }
     add(day + 10 * HOUR, { kind: "codesRevealed", payload: {} });
-    add(day + 11 * HOUR, { kind: "decided", payload: { variant: "A", verdict: "failed", why: "tunnels" } });
-    add(day + 11 * HOUR, { kind: "decided", payload: { variant: "B", verdict: "passed", why: "" } });
+    for (const decided of demo.ended.decided) add(day + 11 * HOUR, { kind: "decided", payload: decided });
     add(day + 12 * HOUR, { kind: "closed", payload: {} });
   }
   return events.sort((a, b) => Date.parse(a.happenedAt) - Date.parse(b.happenedAt));
 }
 
-/** Returns the demo's trials, each with its number and entries. */
-export const demoTrials = (now: Date): { id: string; number: number; events: TrialEvent[] }[] =>
-  TRIALS.map((demo) => ({ id: demoId(0x3f, demo.n), number: demo.n, events: entriesOf(demo, now) }));
+/** Returns the demo's trials, or others of a workshop, each with its number and entries; numbered by time. */
+export const demoTrials = (now: Date, scenario: Scenario = SHED, before: readonly DemoTrial[] = []): { id: string; number: number; events: TrialEvent[] }[] =>
+  [...before, ...TRIALS].map((demo, index) => ({ id: demoId(0x3f, demo.n), number: index + 1, events: entriesOf(demo, now, scenario) }));

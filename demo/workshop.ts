@@ -1,53 +1,29 @@
-import type { FormulaSpec, Process } from "@hearth/core";
+import type { FormulaSpec, NoteSubject, Process } from "@hearth/core";
 import { doseFromShown, PRESET_PROCESSES, processFrom, testedOf } from "@hearth/core";
 import table from "./batches.json" with { type: "json" };
-import shelf from "./shelf.json" with { type: "json" };
+import { DEMO_MATERIALS, type DemoMaterials, demoId } from "./materials";
+
+export { demoId, LOTS } from "./materials";
 
 /** The made-up workshop: a shed behind a walled garden. Every name, scent, vessel and figure here is invented. */
 
-/** Returns ids that are the same at every start, so that a bookmark to a demo batch still works. */
-export const demoId = (group: number, n: number): string => `0190c0de-${group.toString(16).padStart(4, "0")}-7000-8000-${n.toString(16).padStart(12, "0")}`;
-
 export const WORKSHOP = { id: demoId(0, 1), name: "Quillfen candle shed", massUnit: "g" as const, temperatureUnit: "C" as const };
 
-export const PEOPLE = [
+export const PEOPLE: { id: string; name: string; archived?: boolean }[] = [
   { id: demoId(1, 1), name: "Ansa" },
   { id: demoId(1, 2), name: "Brill" },
 ];
 
-type Row = { n: number; name: string };
-/** Returns the rows of one kind under their fixed ids. */
-const rows = <T extends Row, V>(group: number, list: T[], whole: (row: T) => V): ({ id: string } & V)[] =>
-  list.map((row) => ({ id: demoId(group, row.n), ...whole(row) }));
-const bare = <T extends Row>({ n: _n, ...rest }: T) => rest;
-
-export const WAXES = rows(2, shelf.waxes, (row) => ({
-  ...bare(row),
-  maxLoadPpm: row.maxLoadPpm as number | null,
-  blend: "blend" in row && row.blend ? row.blend.map((part) => ({ id: demoId(2, part.n), share: part.share })) : null,
-}));
-export const FRAGRANCES = rows(3, shelf.fragrances, (row) => ({ ...bare(row), kind: row.kind as "fragrance" | "essential oil" }));
-export const VESSELS = rows(4, shelf.vessels, (row) => ({
-  ...bare(row),
-  state: (row.state ?? "for sale") as "for sale" | "test jar",
-  shape: (row.shape ?? "straight") as "straight" | "bowl",
-  waterTo: "line" as const,
-}));
-export const DYES = rows(0x20, shelf.dyes, (row) => ({ ...bare(row), kind: row.kind as "liquid" | "chip" }));
-export const ADDITIVES = rows(0x21, shelf.additives, bare);
-export const WICKS = rows(0x22, shelf.wicks, bare);
-
-export const MOLDS = rows(0x24, shelf.molds, bare);
-
-export const PACKS = rows(0x2c, shelf.packs, bare);
-
-const GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22, pack: 0x2c } as const;
-export const LOTS = shelf.lots.map(({ kind, n, ...lot }, index) => ({
-  ...lot,
-  id: demoId(0x23, index + 1),
-  kind: kind as keyof typeof GROUP,
-  materialId: demoId(GROUP[kind as keyof typeof GROUP], n),
-}));
+export const {
+  waxes: WAXES,
+  fragrances: FRAGRANCES,
+  vessels: VESSELS,
+  dyes: DYES,
+  additives: ADDITIVES,
+  wicks: WICKS,
+  molds: MOLDS,
+  packs: PACKS,
+} = DEMO_MATERIALS;
 
 export const INSTRUMENTS = [
   { id: demoId(5, 1), name: "bench scale", kind: "scale" as const, correction: 0, resolutionUg: 1_000_000, capacityMg: 5_000_000 },
@@ -62,7 +38,8 @@ function processOf(id: string): Process {
   return processFrom(ready);
 }
 
-const spec = (wax: number, oil: number, basis: FormulaSpec["basis"], loadPpm: number, process: string, notes = ""): FormulaSpec => ({
+/** Returns what a formula of one wax and one oil says; the load in millionths of the wax or of the total. */
+export const simpleSpec = (wax: number, oil: number, basis: FormulaSpec["basis"], loadPpm: number, process: string, notes = ""): FormulaSpec => ({
   waxes: [{ id: demoId(2, wax), share: 1 }],
   fragrances: [{ id: demoId(3, oil), share: 1 }],
   basis,
@@ -71,17 +48,29 @@ const spec = (wax: number, oil: number, basis: FormulaSpec["basis"], loadPpm: nu
   notes,
 });
 
-export const FORMULAS = [
+export interface DemoFormula {
+  id: string;
+  name: string;
+  archived?: boolean;
+  /** Versions, each with the days before the demo's now on which it was written; 40 for the first and 16 for a later one where nothing is said. */
+  versions: { id: string; number: number; spec: FormulaSpec; daysBefore?: number }[];
+}
+
+export const FORMULAS: DemoFormula[] = [
   {
     id: demoId(6, 1),
     name: "Rain on slate, tumbler",
     versions: [
-      { id: demoId(7, 1), number: 1, spec: spec(1, 1, "wax", 60_000, "soy-bind-hot") },
-      { id: demoId(7, 2), number: 2, spec: spec(1, 1, "wax", 80_000, "soy-bind-hot", "6 % was too faint in the living room.") },
+      { id: demoId(7, 1), number: 1, spec: simpleSpec(1, 1, "wax", 60_000, "soy-bind-hot") },
+      { id: demoId(7, 2), number: 2, spec: simpleSpec(1, 1, "wax", 80_000, "soy-bind-hot", "6 % was too faint in the living room.") },
     ],
   },
-  { id: demoId(6, 2), name: "Quince and smoke, tin", versions: [{ id: demoId(7, 3), number: 1, spec: spec(3, 2, "total", 80_000, "paraffin-bind-hot") }] },
-  { id: demoId(6, 3), name: "Hay loft, coconut", versions: [{ id: demoId(7, 4), number: 1, spec: spec(2, 3, "wax", 90_000, "coconut") }] },
+  {
+    id: demoId(6, 2),
+    name: "Quince and smoke, tin",
+    versions: [{ id: demoId(7, 3), number: 1, spec: simpleSpec(3, 2, "total", 80_000, "paraffin-bind-hot") }],
+  },
+  { id: demoId(6, 3), name: "Hay loft, coconut", versions: [{ id: demoId(7, 4), number: 1, spec: simpleSpec(2, 3, "wax", 90_000, "coconut") }] },
   {
     id: demoId(6, 4),
     name: "Walled garden, bowl",
@@ -90,7 +79,7 @@ export const FORMULAS = [
         id: demoId(7, 5),
         number: 1,
         spec: {
-          ...spec(1, 1, "wax", 70_000, "soy-bind-hot", "Three wicks. Green as in the first week of April."),
+          ...simpleSpec(1, 1, "wax", 70_000, "soy-bind-hot", "Three wicks. Green as in the first week of April."),
           waxes: [
             { id: demoId(2, 1), share: 75 },
             { id: demoId(2, 2), share: 25 },
@@ -105,8 +94,8 @@ export const FORMULAS = [
       },
     ],
   },
-  { id: demoId(6, 5), name: "Quince and smoke, pillar", versions: [{ id: demoId(7, 6), number: 1, spec: spec(5, 2, "wax", 40_000, "pillar-glossy") }] },
-  { id: demoId(6, 6), name: "Rain on slate, melts", versions: [{ id: demoId(7, 7), number: 1, spec: spec(1, 1, "wax", 100_000, "melts") }] },
+  { id: demoId(6, 5), name: "Quince and smoke, pillar", versions: [{ id: demoId(7, 6), number: 1, spec: simpleSpec(5, 2, "wax", 40_000, "pillar-glossy") }] },
+  { id: demoId(6, 6), name: "Rain on slate, melts", versions: [{ id: demoId(7, 7), number: 1, spec: simpleSpec(1, 1, "wax", 100_000, "melts") }] },
 ];
 
 type Reading = ["heat" | "add" | "pour" | "watch", number, number, ("probe" | "infrared")?];
@@ -139,6 +128,23 @@ export interface DemoBatch {
   room?: number;
   warmed?: "no" | "heat gun";
   notes?: [number, string][];
+  /** The numbers of the two people who made it; the first two of the workshop where nothing is said. */
+  crew?: readonly [number, number];
+  /** What became of its jars after the release; some are sold at the door where nothing is said. */
+  jarsGone?: JarsGone[];
+}
+
+/** Jars of a batch that were packed, or sold without a pack. */
+export interface JarsGone {
+  /** Seconds after the start of the batch. */
+  at: number;
+  containerId: string;
+  jars: number;
+  /** The packs that they went into; null where they were sold as they stood. */
+  packRun: { id: string; of: string; packs: number; parts: { id: string; count: number }[] } | null;
+  /** To whom, where they were sold as they stood; and whether as seconds. */
+  whom: string;
+  isSecond?: boolean;
 }
 
 /** The batches, in different states. Times are in seconds after the start, temperatures in °C as shown, weights in mg. */
@@ -187,8 +193,44 @@ const PACKAGING: Record<number, [box: number | null, parts: [number, number][]]>
 export const packagingOf = (of: (typeof PACKAGING)[number] | undefined) =>
   of ? { boxId: of[0] === null ? null : demoId(0x2c, of[0]), parts: of[1].map(([n, count]) => ({ id: demoId(0x2c, n), count })) } : null;
 
-/** What the workshop sells: a formula in a body with its wick, at a price in cents. */
-export const PRODUCTS = (
+/** What is sold: a formula by its number in a container with its wicks, at a price in cents. */
+interface ProductRow {
+  n: number;
+  name: string;
+  formulaId: string;
+  container: "vessel" | "mold";
+  containerN: number;
+  /** By its number; none for melts. */
+  wick: number | null;
+  wicks: number;
+  price: number;
+  pack: number;
+  wickTest: "tested" | "test due" | "failed";
+  /** The formula as it was when the wick was tested. */
+  testedSpec: FormulaSpec | null;
+  packaging: ReturnType<typeof packagingOf>;
+  archived?: boolean;
+}
+export function productFrom({ n, containerN, wick, testedSpec, ...row }: ProductRow) {
+  const containerId = demoId(row.container === "vessel" ? 4 : 0x24, containerN);
+  const wickId = wick === null ? null : demoId(0x22, wick);
+  return {
+    ...row,
+    id: demoId(0x26, n),
+    containerId,
+    wickId,
+    packCost: null,
+    soldBy: row.name.includes("tealight") ? ("weight" as const) : ("piece" as const),
+    labelContainer: row.name.includes("tealight") ? ("tealight" as const) : null,
+    handsSeconds: 240,
+    heatSeconds: null,
+    testedAs: testedSpec && row.wickTest !== "test due" ? testedOf(testedSpec, { containerId, wickId, wicks: row.wicks }) : null,
+  };
+}
+export type DemoProduct = ReturnType<typeof productFrom>;
+
+/** What the workshop sells. */
+export const PRODUCTS: DemoProduct[] = (
   [
     ["Rain on slate, squat tumbler", 1, "vessel", 1, 2, 1, 1_650, 1, "tested", 2],
     ["Rain on slate, sample cup", 1, "vessel", 4, 1, 1, 350, 1, "tested", 2],
@@ -199,31 +241,22 @@ export const PRODUCTS = (
     ["Hay loft, tealights by six", 3, "vessel", 3, 5, 1, 780, 6, "tested", 4],
     ["Walled garden, wide bowl", 4, "vessel", 6, 3, 3, 3_400, 1, "test due", null],
   ] as const
-).map(([name, formula, container, containerN, wick, wicks, price, pack, wickTest, tested], index) => {
-  const formulaId = demoId(6, formula);
-  const containerId = demoId(container === "vessel" ? 4 : 0x24, containerN);
-  const wickId = wick === null ? null : demoId(0x22, wick);
-  const spec = tested === null ? null : FORMULAS.flatMap((formula) => formula.versions).find((item) => item.id === demoId(7, tested))?.spec;
-  return {
-    id: demoId(0x26, index + 1),
+).map(([name, formula, container, containerN, wick, wicks, price, pack, wickTest, tested], index) =>
+  productFrom({
+    n: index + 1,
     name,
-    formulaId,
+    formulaId: demoId(6, formula),
     container,
-    containerId,
-    wickId,
+    containerN,
+    wick,
     wicks,
     price,
     pack,
-    packCost: null,
-    soldBy: name.includes("tealight") ? ("weight" as const) : ("piece" as const),
-    packaging: packagingOf(PACKAGING[index + 1]),
-    labelContainer: name.includes("tealight") ? ("tealight" as const) : null,
-    handsSeconds: 240,
-    heatSeconds: null,
     wickTest,
-    testedAs: spec && wickTest !== "test due" ? testedOf(spec, { containerId, wickId, wicks }) : null,
-  };
-});
+    testedSpec: FORMULAS.flatMap((formula) => formula.versions).find((item) => item.id === demoId(7, tested ?? 0))?.spec ?? null,
+    packaging: packagingOf(PACKAGING[index + 1]),
+  }),
+);
 
 /** What is wanted: a market in four weeks, two orders, and stock to keep. */
 export const WANTED = (
@@ -254,8 +287,16 @@ export const COLORS = [
   },
 ];
 
+export interface DemoNote {
+  id: string;
+  kind: NoteSubject;
+  ofId: string;
+  text: string;
+  daysBefore: number;
+  personId: string;
+}
 /** What was noticed along the way. */
-export const NOTES = [
+export const NOTES: DemoNote[] = [
   {
     id: demoId(0x29, 1),
     kind: "formula" as const,
@@ -281,3 +322,14 @@ export const NOTES = [
     personId: demoId(1, 2),
   },
 ];
+
+/** What a made-up workshop works with. */
+export interface Scenario {
+  people: typeof PEOPLE;
+  materials: DemoMaterials;
+  formulas: DemoFormula[];
+  products: DemoProduct[];
+  notes: DemoNote[];
+}
+/** The demo's own. */
+export const SHED: Scenario = { people: PEOPLE, materials: DEMO_MATERIALS, formulas: FORMULAS, products: PRODUCTS, notes: NOTES };

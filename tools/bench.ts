@@ -5,7 +5,7 @@ import { modelOf, OPTIONS, solveProgramme } from "../web/workers/solve";
 import { benchBurn } from "./bench-burn";
 import { benchDay } from "./bench-day";
 import { benchDemand } from "./bench-demand";
-import { benchFindings } from "./bench-findings";
+
 import { benchForecast } from "./bench-forecast";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
@@ -14,6 +14,7 @@ import { benchPages } from "./bench-pages";
 import { benchRun } from "./bench-run";
 import { benchSell } from "./bench-sell";
 import { benchSolver } from "./bench-solver";
+import { benchYears } from "./bench-years";
 
 const REQUEST = scaleRequest.parse({
   basis: "wax",
@@ -105,7 +106,7 @@ export async function bench(only?: string, part?: string): Promise<number> {
   if (only === "solver") return benchSolver().then(() => 0);
   if (only === "frames") return benchFrames().then(() => 0);
   if (only === "run") return benchRun().then(() => 0);
-  if (only === "findings") return benchFindings().then(() => 0);
+  if (only === "years") return benchYears().then(() => 0);
   if (only === "burn") return benchBurn().then(() => 0);
   if (only === "sell") return benchSell().then(() => 0);
   if (only === "forecast") {
@@ -158,6 +159,6 @@ export async function bench(only?: string, part?: string): Promise<number> {
   await benchDay();
   await benchSolver();
   await benchFrames();
-  await benchFindings();
+  await benchYears();
   return 0;
 }

@@ -87,11 +87,13 @@ export interface ServeOptions {
 async function loadDemoData(databaseUrl: string, { years, clockFile, passing }: ServeOptions): Promise<void> {
   if (!passing)
     console.log(
-      years ? `Generating ${years} years of demo batches, once: one to two minutes` : "Loading the demo workshop, unless it is there already: a few seconds",
+      years
+        ? `Generating a demo workshop that is ${years} ${years === 1 ? "year" : "years"} old, once: about a quarter of a minute for each year`
+        : "Loading the demo workshop, unless it is there already: a few seconds",
     );
   const now = clockFile ? new Date(readFileSync(clockFile, "utf8").trim()) : new Date();
-  const [{ loadDemo }, { pastOfYears }] = await Promise.all([import("../demo/load"), import("../demo/past")]);
-  await loadDemo(databaseUrl, now, years ? pastOfYears(years) : true);
+  const { loadDemo } = await import("../demo/load");
+  await loadDemo(databaseUrl, now, years ? { years, onYear: (year) => console.log(`Year ${year} of ${years}`) } : true);
 }
 
 /** The port to listen on: the one that was asked for or that this data was served on before, or the next that is free, which is said. */

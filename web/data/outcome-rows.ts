@@ -63,9 +63,13 @@ export async function writeOutcomes(
   if (old && JSON.stringify(outcomeRows(plan, old)) === JSON.stringify(rows)) return;
   await tx.delete(outcomes).where(and(eq(outcomes.workshopId, workshopId), eq(outcomes.batchId, batchId)));
   if (rows.length === 0) return;
-  await tx.insert(outcomes).values(rows.map(({ row }) => ({ ...row, workshopId, batchId })));
-  const flaws = rows.flatMap(({ row, flawed }) =>
-    Object.entries(flawed).map(([defect, jars]) => ({ workshopId, batchId, product: row.product, defect, jars })),
-  );
-  if (flaws.length > 0) await tx.insert(outcomeFlaws).values(flaws);
+  const { outcomeValues, flawValues } = outcomeTables(workshopId, batchId, rows);
+  await tx.insert(outcomes).values(outcomeValues);
+  if (flawValues.length > 0) await tx.insert(outcomeFlaws).values(flawValues);
 }
+
+/** Returns what came out of a batch as its two tables hold it. */
+export const outcomeTables = (workshopId: string, batchId: string, rows: ReturnType<typeof outcomeRows>) => ({
+  outcomeValues: rows.map(({ row }) => ({ ...row, workshopId, batchId })),
+  flawValues: rows.flatMap(({ row, flawed }) => Object.entries(flawed).map(([defect, jars]) => ({ workshopId, batchId, product: row.product, defect, jars }))),
+});

@@ -26,20 +26,18 @@ export async function keptNames(tx: Transaction, workshopId: string, ids: readon
   };
 }
 
+/** Returns the ledger's rows of what events of a batch drew, each under the name that is kept now. */
+export const stockUseRows = (workshopId: string, batchId: string, uses: readonly StockUse[], keptName: (id: string) => string = (id) => id) =>
+  uses
+    .filter((use) => use.amount > 0)
+    .map(({ eventId, materialId, at, amount }) => ({ workshopId, batchId, eventId, namedId: materialId, materialId: keptName(materialId), at, amount }));
+
 /** Writes what events of a batch drew from stock into the ledger; `whole` where these are all of its standing events. */
 export async function writeStockUses(tx: Transaction, workshopId: string, batchId: string, uses: readonly StockUse[], whole: boolean): Promise<void> {
   if (whole) await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
-  const drawn = uses.filter((use) => use.amount > 0);
-  if (drawn.length === 0) return;
-  const keptName = await keptNames(tx, workshopId, [...new Set(drawn.map((stockUse) => stockUse.materialId))]);
-  for (let from = 0; from < drawn.length; from += 1_000)
-    await tx
-      .insert(stockUses)
-      .values(
-        drawn
-          .slice(from, from + 1_000)
-          .map(({ eventId, materialId, at, amount }) => ({ workshopId, batchId, eventId, namedId: materialId, materialId: keptName(materialId), at, amount })),
-      );
+  if (!uses.some((use) => use.amount > 0)) return;
+  const rows = stockUseRows(workshopId, batchId, uses, await keptNames(tx, workshopId, [...new Set(uses.map((stockUse) => stockUse.materialId))]));
+  for (let from = 0; from < rows.length; from += 1_000) await tx.insert(stockUses).values(rows.slice(from, from + 1_000));
 }
 
 /** Books what was drawn of a material, or of what was merged with it, anew under the name that is kept now. */
