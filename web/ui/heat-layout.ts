@@ -111,6 +111,9 @@ function bandsAt(ranges: readonly Band[]): { range: TemperatureRange; names: str
   return [...bands.values()];
 }
 
+/** A tenth of a pixel is as exact as a reading is drawn. */
+const toTenth = (px: number) => Math.round(px * 10) / 10;
+
 /** Returns where everything of a heat line stands, in px: scales, bands, readings with their figures, moments, and what is forecast. */
 export function layHeatLine(input: HeatLineInput, width: number, units: Pick<Formats, "temperature" | "tParts" | "t" | "range">) {
   const { bands: ranges, ceiling, marks, moments = [], now = null, height = 280, thumb = false } = input;
@@ -145,7 +148,7 @@ export function layHeatLine(input: HeatLineInput, width: number, units: Pick<For
   const middles = spread(beside, [0, foot + 6]);
   const rangeOf = (step: string | null) => ranges.find((range) => range.step === step)?.range ?? null;
   const radius = thumb || sorted.length > 60 ? 3 : 7;
-  const readings = sorted.map((mark) => ({ mark, x: x(mark.at), y: y(mark.celsius), tone: toneOf(mark.celsius, rangeOf(mark.step)) }));
+  const readings = sorted.map((mark) => ({ mark, x: toTenth(x(mark.at)), y: toTenth(y(mark.celsius)), tone: toneOf(mark.celsius, rangeOf(mark.step)) }));
   return {
     ...{ width, height, edge, foot, time, x, y, bands, sorted, named, foreseen, readings, radius, isScorchShown },
     atDegrees: scaleLinear(

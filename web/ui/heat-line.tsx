@@ -143,11 +143,12 @@ function Foresight({ at: { readings, foreseen, x, y } }: { at: HeatLayout }) {
   );
 }
 
-/** The readings: a line for each run of one instrument, their marks, and their figures where there is room. */
-function Readings({ at: { readings, figures, radius } }: { at: HeatLayout }) {
+/** The marks of readings, of a row in a list those of steps and the newest, and their figures where there is room. */
+function Readings({ at: { readings, figures, radius }, thumb }: { at: HeatLayout; thumb: boolean }) {
+  const marked = thumb ? readings.filter(({ mark }, index) => mark.step !== null || index === readings.length - 1) : readings;
   return (
     <>
-      {readings.map(({ mark, x, y, tone }) => (
+      {marked.map(({ mark, x, y, tone }) => (
         <Mark key={`${mark.at}${mark.celsius}${mark.step}`} kind={mark.instrumentKind} x={x} y={y} r={radius} tone={tone} />
       ))}
       {figures.map(({ mark, tone, text, x, y }) => (
@@ -185,9 +186,10 @@ export function HeatLine(props: HeatLineInput & { label: string }) {
   const path = line<HeatMark>(
     (mark) => at.x(mark.at),
     (mark) => at.y(mark.celsius),
-  );
+  ).digits(1);
   const nameOf = (step: string | null) => ranges.find((range) => range.step === step)?.name ?? "a look";
-  const said = at.sorted.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${nameOf(mark.step)}`).join("; ");
+  const told = thumb ? at.sorted.filter((mark) => mark.step !== null) : at.sorted;
+  const said = told.map((mark) => `${units.clock(mark.at)} ${units.t(mark.celsius)} for ${nameOf(mark.step)}`).join("; ");
   return (
     <div ref={ref} className={thumb ? "w-[132px]" : "w-full min-w-0 overflow-hidden"}>
       <svg width={width} height={at.height} role="img" aria-label={`${label}. ${said || "No readings yet."}`} className="block bg-sheet">
@@ -215,7 +217,7 @@ export function HeatLine(props: HeatLineInput & { label: string }) {
         {thumb ? null : <BreakLengths at={at} />}
         {now ? <line x1={at.x(now)} x2={at.x(now)} y1={at.edge.top} y2={at.foot} stroke="var(--color-ink)" strokeWidth={1} /> : null}
         <Foresight at={at} />
-        <Readings at={at} />
+        <Readings at={at} thumb={thumb} />
       </svg>
     </div>
   );

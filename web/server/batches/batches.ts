@@ -66,7 +66,14 @@ export interface Running extends Listed {
 }
 
 const PAGE = 25;
-const THUMB = 24;
+/** So many readings are drawn in a row of a list. */
+const THUMB = 16;
+/** Returns readings for a row of a list, in order of time: those of steps before the others, of each sort evenly. */
+function thumbReadings(readings: readonly CurveReading[]): CurveReading[] {
+  const [ofSteps, others] = [readings.filter((reading) => reading.step !== null), readings.filter((reading) => reading.step === null)];
+  const shown = thinned(ofSteps, THUMB / 2);
+  return [...shown, ...thinned(others, THUMB - shown.length)].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+}
 export type Stage = (typeof REAL_STAGES)[number] | "rehearsal";
 type Row = typeof batches.$inferSelect;
 const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
@@ -87,7 +94,7 @@ export function listed(
     products: namedLines(plan.products).map(({ key, name, count: n }) => ({ key, name, count: n })),
     bands: bandsOf(plan.process),
     ceiling: plan.process.ceiling,
-    thumb: thinned(readingsOf(state), THUMB),
+    thumb: thumbReadings(readingsOf(state)),
     startedAt: state.startedAt,
     pouredAt: iso(row2.pouredAt),
     lookedAt: state.lookedAt,
