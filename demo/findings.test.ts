@@ -150,7 +150,7 @@ describe("findings of a made-up workshop", () => {
     // The same time for charts, groups and scores.
     const years = [thisYear.period, lastYear.period];
     const counted = async (count: (period: Period) => Promise<number>) => (await Promise.all(years.map(count))).reduce((sum, value) => sum + value, 0);
-    expect(await counted(async (period) => (await throwScores(db, SHED, null, period)).length)).toBe((await throwScores(db, SHED)).length);
+    expect(await counted(async (period) => (await throwScores(db, SHED, { period })).length)).toBe((await throwScores(db, SHED)).length);
     const batches = (groups: Awaited<ReturnType<typeof compareGroups>>) => groups?.levels.reduce((sum, item) => sum + item.batches, 0) ?? 0;
     expect(await counted(async (period) => batches(await compareGroups(db, SHED, "process", {}, period)))).toBe(
       batches(await compareGroups(db, SHED, "process", {})),

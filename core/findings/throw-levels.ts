@@ -24,6 +24,7 @@ export const THROW_FACTORS = {
   age: "age when smelled",
 } as const;
 export type ThrowFactor = keyof typeof THROW_FACTORS;
+export const THROW_FACTOR_NAMES = Object.keys(THROW_FACTORS) as readonly ThrowFactor[];
 
 const AGES: [below: number, words: string][] = [
   [2, "within 2 days"],
@@ -60,7 +61,9 @@ export function throwLevels(scores: readonly ThrowScore[], factor: ThrowFactor):
   const levels = new Map<string, ThrowScore[]>();
   for (const score of scores) {
     const level = levelOf(score, factor);
-    if (level !== null) levels.set(level, [...(levels.get(level) ?? []), score]);
+    const mine = level === null ? undefined : levels.get(level);
+    if (mine) mine.push(score);
+    else if (level !== null) levels.set(level, [score]);
   }
   return [...levels]
     .map(([level, mine]): ThrowLevel => {

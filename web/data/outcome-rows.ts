@@ -12,6 +12,7 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
   const first = pours[0];
   if (!first || plan.rehearsal || state.abandoned) return [];
   const cool = recorderOf(plan.process.steps, "pour_c");
+  const named = (kind: "wax" | "fragrance") => (plan.pots[0]?.components ?? []).flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");
   return outcomesOf(plan, state).map(({ product: key, jars, lookedAt, flawed }) => {
     const product = plan.products.find((product) => product.key === key);
     const { record, ranges } = diagnosisOf(plan, state, lookedAt ?? state.flaws.at(-1)?.at ?? state.lastAt, new Map(), key);
@@ -23,7 +24,8 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
       jars,
       vessel: product?.name ?? "",
       family: plan.pots[0]?.waxFamily ?? "",
-      wax: (plan.pots[0]?.components ?? []).flatMap((part) => (part.kind === "wax" ? [part.name] : [])).join(" + "),
+      wax: named("wax"),
+      fragrance: named("fragrance"),
       formula: titleOf(plan),
       process: plan.process.name,
       personId: first.personId,
@@ -44,6 +46,7 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
       repairs: state.repairs.flatMap(({ product: of, defect, how, jars: many, held }) =>
         of === key && held !== null ? [{ defect, how, jars: many, held }] : [],
       ),
+      smells: state.smells.map(({ at, personId, score }) => ({ at, personId, score })),
     };
     return { row, flawed };
   });

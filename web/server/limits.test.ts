@@ -9,7 +9,6 @@ const LIMITED: Record<string, string> = {
   "batches/batches.ts PAGE + 1": "goes on: older batches",
   "batches/batches.ts TODAY_FIRST": "says how many more there are",
   "batches/typical-cooling.ts PLENTY": "a sample: the newest pots that cooling is learned from",
-  "burn/throw-scores.ts MAX_SCORES": "a sample: the newest scores",
   "burn/trials.ts PAGE + 1": "goes on: older trials",
   "events/aggregate-store.ts MAX_ENTRIES": "goes on: older entries are fetched",
   "findings/diagnosis.ts 5": "suggestions: later batches to compare with",

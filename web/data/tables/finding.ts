@@ -20,6 +20,7 @@ export const outcomes = pgTable(
     vessel: text("vessel").notNull(),
     family: text("family").notNull(),
     wax: text("wax").notNull(),
+    fragrance: text("fragrance").notNull().default(""),
     formula: text("formula").notNull(),
     process: text("process").notNull(),
     personId: uuid("person_id"),
@@ -42,6 +43,8 @@ export const outcomes = pgTable(
     record: jsonb("record").$type<DiagnosisRecord>().notNull(),
     /** What was mended and looked at again. */
     repairs: jsonb("repairs").$type<{ defect: string; how: string; jars: number; held: number }[]>().notNull().default([]),
+    /** Scores of the cold throw, the same at each product of a batch. */
+    smells: jsonb("smells").$type<{ at: string; personId: string | null; score: number }[]>().notNull().default([]),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.batchId, table.product] }),

@@ -1,6 +1,6 @@
 "use client";
 
-import { THROW_FACTORS, type ThrowFactor, type ThrowScore, throwLevels } from "@hearth/core";
+import { THROW_FACTORS, type ThrowFactor, type ThrowLevel } from "@hearth/core";
 import type { PeriodChoice } from "@/server/http/period";
 import { Link } from "@/ui/address";
 import { formatShareRange } from "@/ui/logged";
@@ -9,9 +9,6 @@ import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
 import { PeriodPicker, periodAddress } from "./period";
 import { Ways } from "./ways";
-
-const FACTORS = Object.keys(THROW_FACTORS) as ThrowFactor[];
-const COLD_FACTORS = FACTORS.filter((factor) => factor !== "wick");
 
 /** A likely range wider than this many points says nothing of a score from 0 to 10. */
 const USEFUL_WIDTH = 6;
@@ -23,7 +20,18 @@ function likely({ low, high }: { low: number | null; high: number | null }, unit
 }
 
 /** How strong candles smelled, cold or hot, by what they were made of and how old they were. */
-export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of: "cold" | "hot"; choice: PeriodChoice }) {
+export function ThrowFindings({
+  count,
+  byFactor,
+  of,
+  choice,
+}: {
+  /** How many scores there are. */
+  count: number;
+  byFactor: readonly { factor: ThrowFactor; levels: ThrowLevel[] }[];
+  of: "cold" | "hot";
+  choice: PeriodChoice;
+}) {
   const units = useUnits();
   return (
     <PageLayout
@@ -51,15 +59,16 @@ export function ThrowFindings({ scores, of, choice }: { scores: ThrowScore[]; of
           </Link>
         ))}
       </nav>
-      {scores.length === 0 ? (
+      {count === 0 ? (
         <Empty title="No score yet">
           <p>
             {of === "hot" ? "Score the throw of a burning candle in a burn trial." : "Score the cold throw of a batch on the rack."} Then it is compared here.
           </p>
         </Empty>
       ) : (
-        (of === "hot" ? FACTORS : COLD_FACTORS).map((factor) => {
-          const levels = throwLevels(scores, factor);
+        byFactor.map(({ factor, levels }) => {
+          // An unlit candle's wick does not matter.
+          if (of === "cold" && factor === "wick") return null;
           return (
             <section key={factor} aria-label={`By ${THROW_FACTORS[factor]}`} className="mt-5">
               <h2>By {THROW_FACTORS[factor]}</h2>

@@ -3,12 +3,15 @@ import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
 
-/** More scores than this are not read at once: the newest count. */
-const MAX_SCORES = 5_000;
-
-/** Returns the scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one batch where it is named, given within a period. Scores of a trial whose codes are not revealed yet are left out. */
-export async function throwScores(db: Database, workshopId: string, batchId: string | null = null, period: Period = ALL_TIME): Promise<ThrowScore[]> {
-  const oils = sql`(select string_agg(distinct c ->> 'name', ' + ') from jsonb_array_elements(b.plan -> 'pots' -> 0 -> 'components') c where c ->> 'kind' = 'fragrance')`;
+/**
+ * Returns the scores of a workshop, cold ones of batches and hot and cold ones of burn trials, newest first; those of one throw or of one batch
+ * where it is named, given within a period. Scores of a trial whose codes are not revealed yet are left out.
+ */
+export async function throwScores(
+  db: Database,
+  workshopId: string,
+  { of = null, batchId = null, period = ALL_TIME }: { of?: "cold" | "hot" | null; batchId?: string | null; period?: Period } = {},
+): Promise<ThrowScore[]> {
   const { rows } = await db.execute<{
     score: number;
     throw: "cold" | "hot";
@@ -21,11 +24,11 @@ export async function throwScores(db: Database, workshopId: string, batchId: str
     batch: string | null;
   }>(sql`
     select * from (
-      select (s ->> 'score')::float8 as score, 'cold' as throw, o.wax, ${oils} as oil, o.load::float8 as load, '' as wick,
-        extract(epoch from (s ->> 'at')::timestamptz - b.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, b.id::text as batch, (s ->> 'at')::timestamptz as at, b.poured_at as poured
-      from batch b cross join lateral jsonb_array_elements(b.state -> 'smells') s
-        join lateral (select wax, load from outcome where workshop_id = b.workshop_id and batch_id = b.id limit 1) o on true
-      where b.workshop_id = ${workshopId} and jsonb_array_length(coalesce(b.state -> 'smells', '[]')) > 0 and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
+      select (s ->> 'score')::float8 as score, 'cold' as throw, o.wax, o.fragrance as oil, o.load::float8 as load, '' as wick,
+        extract(epoch from (s ->> 'at')::timestamptz - o.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, o.batch_id::text as batch, (s ->> 'at')::timestamptz as at, o.poured_at as poured
+      from (select distinct on (batch_id) batch_id, wax, fragrance, load, poured_at, smells from outcome
+        where workshop_id = ${workshopId} and smells <> '[]' and (${batchId}::uuid is null or batch_id = ${batchId}::uuid) order by batch_id, product) o
+        cross join lateral jsonb_array_elements(o.smells) s
       union all
       select (r ->> 'score')::float8, r ->> 'throw', o.wax, o.scent, o.load_ppm::float8 / 10000, o.wick_name,
         extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'scorer', coalesce(b.id::text, t.id::text || o.test_candle), (r ->> 'at')::timestamptz, b.poured_at
@@ -33,7 +36,7 @@ export async function throwScores(db: Database, workshopId: string, batchId: str
         join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.test_candle = r ->> 'testCandle'
         left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
       where t.workshop_id = ${workshopId} and t.state ->> 'codesRevealedAt' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
-    ) scores where ${within(period, sql`coalesce(poured, at)`)} order by at desc limit ${MAX_SCORES}`);
+    ) scores where (${of}::text is null or throw = ${of}) and ${within(period, sql`coalesce(poured, at)`)} order by at desc`);
   return rows.map((row) => ({
     score: Number(row.score),
     throw: row.throw,

@@ -100,8 +100,8 @@ describe("a trial", () => {
     expect(await hot()).toEqual([]);
     await enter(begun.id, 130, { kind: "codesRevealed", payload: {} });
     expect(await hot()).toMatchObject([{ score: 7.5, wax: "test soy", oil: "test rain", load: 10, wick: "flat-braid cotton 4", scorer: stored.person }]);
-    expect(await throwScores(test.db, workshopId, begun.batches[0] ?? "")).toHaveLength(1);
-    expect(await throwScores(test.db, workshopId, stored.batch)).toEqual([]);
+    expect(await throwScores(test.db, workshopId, { batchId: begun.batches[0] ?? "" })).toHaveLength(1);
+    expect(await throwScores(test.db, workshopId, { batchId: stored.batch })).toEqual([]);
     // Unlit, on the rack.
     await pourBatch(stored.batch);
     value(
@@ -113,7 +113,9 @@ describe("a trial", () => {
         LATER,
       )) as never,
     );
-    expect(await throwScores(test.db, workshopId, stored.batch)).toMatchObject([{ throw: "cold", score: 4.5, wax: "test soy", oil: "test rain", ageDays: 1 }]);
+    expect(await throwScores(test.db, workshopId, { batchId: stored.batch })).toMatchObject([
+      { throw: "cold", score: 4.5, wax: "test soy", oil: "test rain", ageDays: 1 },
+    ]);
   });
 
   it("says that a test candle ready to light only once it is poured and cured", async () => {

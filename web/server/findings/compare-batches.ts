@@ -45,7 +45,7 @@ async function sideOf(db: Database, workshopId: string, number: number, tools: R
   if (!row) return null;
   const { plan, state } = await readBatchState(db, row);
   const flaws = flawsOf(plan, state);
-  const all = await throwScores(db, workshopId, row.id);
+  const all = await throwScores(db, workshopId, { batchId: row.id });
   const scores = (["cold", "hot"] as const).flatMap((of) =>
     throwLevels(
       all.filter((throwScore) => throwScore.throw === of),

@@ -139,7 +139,7 @@ describe("what is offered first", () => {
     const unused = v7();
     await test.db.insert(waxes).values({ workshopId, id: unused, name: "a wax never used", family: "soy" });
     await weigh(stored.wax, 100_000, 1);
-    expect(Object.keys(await readRecentlyUsed(test.db, workshopId))).toEqual([stored.wax]);
+    expect(Object.keys(await readRecentlyUsed(test.db, workshopId, [stored.wax, stored.vessel]))).toEqual([stored.wax]);
     // One of each kind: the wax that was used comes before the one that comes first by name.
     const few = await pickList(test.db, { id: workshopId, timeZone: "UTC" }, [], 1);
     expect(few.shelf.waxes.map((wax) => wax.id)).toEqual([stored.wax]);

@@ -109,15 +109,13 @@ export async function namesOf(db: Database, workshopId: string, ids: readonly st
   return Object.fromEntries(rows.flat().map((row) => [row.id, row.name]));
 }
 
-/** Returns when each material was last drawn, by its id, for what is offered first. */
-export async function readRecentlyUsed(db: Database, workshopId: string, only?: readonly string[]): Promise<Record<string, string>> {
-  if (only?.length === 0) return {};
-  const rows = await db
-    .select({ id: stockUses.materialId, at: max(stockUses.at) })
-    .from(stockUses)
-    .where(and(eq(stockUses.workshopId, workshopId), only ? inArray(stockUses.materialId, [...only]) : undefined))
-    .groupBy(stockUses.materialId);
-  return Object.fromEntries(rows.flatMap((row) => (row.at ? [[row.id, new Date(row.at).toISOString()]] : [])));
+/** Returns when each of these materials was last drawn, by its id, for what is offered first. */
+export async function readRecentlyUsed(db: Database, workshopId: string, ids: readonly string[]): Promise<Record<string, string>> {
+  if (ids.length === 0) return {};
+  const { rows } = await db.execute<{ id: string; at: string }>(
+    sql`select t.id::text, u.at from unnest(${`{${ids.join()}}`}::uuid[]) t(id) join ${lastDrawn(workshopId)} u on true`,
+  );
+  return Object.fromEntries(rows.map((row) => [row.id, new Date(row.at).toISOString()]));
 }
 
 /** The stock of one material: what is there, lot by lot; none if nothing of it was ever received or counted. */

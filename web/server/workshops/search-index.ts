@@ -2,7 +2,7 @@ import { and, desc, eq, inArray, max, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { readRecentlyUsed, readShelf, readStocks } from "@/server/inventory/shelf";
+import { readRecentlyUsed, readShelf, readStocks, stockedIn } from "@/server/inventory/shelf";
 import { listProducts } from "@/server/products/products";
 import { naturalSort } from "@/server/shared/natural-sort";
 
@@ -37,10 +37,10 @@ export async function formulaNames(
 
 /** Returns everything of a workshop that can be chosen. */
 export async function readCatalogue(db: Database, workshopId: string, zone: string) {
-  const [shelf, stocks, lately, names, products] = await Promise.all([
-    readShelf(db, workshopId),
+  const shelf = await readShelf(db, workshopId);
+  const [stocks, lately, names, products] = await Promise.all([
     readStocks(db, workshopId, zone),
-    readRecentlyUsed(db, workshopId),
+    readRecentlyUsed(db, workshopId, stockedIn(shelf)),
     formulaNames(db, workshopId),
     listProducts(db, workshopId),
   ]);

@@ -1,3 +1,4 @@
+import { THROW_FACTOR_NAMES, throwLevels } from "@hearth/core";
 import { z } from "zod";
 import { ThrowFindings } from "@/features/findings/throw";
 import { throwScores } from "@/server/burn/throw-scores";
@@ -12,6 +13,7 @@ export default async function ThrowPage({ searchParams }: { searchParams: Promis
   const asked = await parseQuery(searchParams, { of: z.enum(["cold", "hot"]), ...PERIOD_QUERY });
   const { of = "hot" } = asked;
   const { period, choice } = await askedPeriod(db, workshop, asked, now);
-  const scores = (await throwScores(db, workshop.id, null, period)).filter((throwScore) => throwScore.throw === of);
-  return <ThrowFindings scores={scores} of={of} choice={choice} />;
+  const scores = await throwScores(db, workshop.id, { of, period });
+  const levels = THROW_FACTOR_NAMES.map((factor) => ({ factor, levels: throwLevels(scores, factor) }));
+  return <ThrowFindings count={scores.length} byFactor={levels} of={of} choice={choice} />;
 }
