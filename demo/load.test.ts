@@ -20,8 +20,8 @@ async function phases(now: Date) {
   for (let after: string | undefined; ; ) {
     const page = await listBatches(test.db, WORKSHOP.id, ["pot", "rack", "closed", "abandoned"], { after });
     all.push(...page.batches);
-    if (!page.more) break;
-    after = page.more;
+    if (!page.older) break;
+    after = page.older;
   }
   const phase = (item: (typeof all)[number]) =>
     item.abandoned ? "abandoned" : item.closed ? "closed" : !item.times ? "pot" : Date.parse(item.times.setAt) > now.getTime() ? "setting" : "curing";

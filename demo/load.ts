@@ -169,6 +169,14 @@ async function putBatches(
   return draws;
 }
 
+/** Moves a start into the hours from seven to four of its day, so that nobody pours at night; given and returned in seconds before now. */
+function inWorkingHours(startedBefore: number, now: Date): number {
+  const start = new Date(now.getTime() - startedBefore * 1_000);
+  const ofDay = (start.getUTCHours() * 3_600 + start.getUTCMinutes() * 60 + start.getUTCSeconds()) / 86_400;
+  const morning = Date.UTC(start.getUTCFullYear(), start.getUTCMonth(), start.getUTCDate(), 7);
+  return Math.round((now.getTime() - morning) / 1_000 - ofDay * 9 * 3_600);
+}
+
 /** Says which year is being made, each of them once. */
 function yearTeller(days: number, onYear: ((year: number) => void) | undefined) {
   let told = 0;
@@ -193,6 +201,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
   const past = years
     ? pastBatches({ many: years.years * batchesAYear, days: years.days, times: 2.25, kinds: years.kinds }).map((batch, index) => ({
         ...batch,
+        startedBefore: inWorkingHours(batch.startedBefore, now),
         crew: crewAt(batch.startedBefore / 86_400 / years.days, index),
       }))
     : history

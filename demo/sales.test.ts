@@ -27,7 +27,7 @@ afterAll(() => test.pool.end());
 
 describe("the demo's sales", () => {
   it("add up: what went out is sold, back or still out, of packs that were there, and the facts follow from the entries", async () => {
-    const { open, closed } = await listOrders(test.db, SHED.id);
+    const { open, closed } = await listOrders(test.db, SHED);
     expect([open.length, closed.length]).toEqual([3, 3]);
     for (const { id } of [...open, ...closed]) {
       const order = await readOrder(test.db, SHED.id, id);
@@ -66,7 +66,7 @@ describe("the demo's sales", () => {
       const inside = finishedGoods.find((row) => row.sellable.id === lot.sellableId)?.sellable.contents.reduce((sum, each) => sum + each.count, 0) ?? 0;
       expect((await piecesIn(test.db, SHED.id, [lot.id])).reduce((sum, each) => sum + each.pieces, 0)).toBe(lot.packs * inside);
     }
-    const [order] = (await listOrders(test.db, SHED.id)).open;
+    const [order] = (await listOrders(test.db, SHED)).open;
     expect(order?.lines.map((line) => line.shortage)).toEqual(order?.lines.map((line) => line.asked));
   });
 

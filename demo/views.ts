@@ -53,6 +53,8 @@ export const VIEWS = {
   sales: "/sell/sales",
   "import orders": "/sell/import",
   records: "/records",
+  notes: "/records/notes",
+  "records of a time": "/records?when=this+year",
   record: `/records/${demoId(8, 2)}`,
   import: "/records/import",
   workshops: "/workshops",

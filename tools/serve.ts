@@ -88,7 +88,7 @@ async function loadDemoData(databaseUrl: string, { years, clockFile, passing }: 
   if (!passing)
     console.log(
       years
-        ? `Generating a demo workshop that is ${years} ${years === 1 ? "year" : "years"} old, once: about a quarter of a minute for each year`
+        ? `Generating a demo workshop that is ${years} ${years === 1 ? "year" : "years"} old, unless it is there already: about a quarter of a minute for each year`
         : "Loading the demo workshop, unless it is there already: a few seconds",
     );
   const now = clockFile ? new Date(readFileSync(clockFile, "utf8").trim()) : new Date();

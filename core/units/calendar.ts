@@ -18,6 +18,9 @@ const DAY_MS = 86_400_000;
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 
+/** The months as they are written, from January on. */
+export const monthNames = (): readonly string[] => MONTHS;
+
 const clocks = new Map<string, Intl.DateTimeFormat>();
 function clockOf(zone: string): Intl.DateTimeFormat {
   let clock = clocks.get(zone);

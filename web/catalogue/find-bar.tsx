@@ -1,14 +1,21 @@
 "use client";
 
 import { useSearchParams } from "next/navigation";
-import { type ReactNode, useEffect, useId, useRef, useState, useTransition } from "react";
+import { useEffect, useId, useRef, useState, useTransition } from "react";
 import { Link, usePathname, useRouter } from "@/ui/address";
+import { WhenFilter, type WhenProps } from "./when-filter";
 
 export interface Filter {
   /** Its name in the address. */
   key: string;
   label: string;
   options: readonly { value: string; label: string }[];
+}
+
+/** How a long list is narrowed, as its page gives it. */
+export interface ListFilters {
+  when: WhenProps;
+  more: readonly Filter[];
 }
 
 /** Shows what is in use, or what was put away. */
@@ -21,13 +28,16 @@ export const PUT_AWAY: Filter = {
   ],
 };
 
+/** A list of fewer rows is short. */
+const SHORT = 12;
+
 /** Letters typed in one go are asked for once. */
 const PAUSE_MS = 180;
 
 /** Returns the address of this list with some of its filters changed; a changed filter begins at the first page. */
 function addressOf(path: string, query: URLSearchParams, change: Record<string, string>): string {
   const next = new URLSearchParams(query);
-  for (const key of ["page", "after"]) if (!(key in change)) next.delete(key);
+  for (const key of ["page", "after", "before"]) if (!(key in change)) next.delete(key);
   for (const [key, value] of Object.entries(change)) {
     if (value === "") next.delete(key);
     else next.set(key, value);
@@ -36,8 +46,39 @@ function addressOf(path: string, query: URLSearchParams, change: Record<string, 
   return text ? `${path}?${text}` : path;
 }
 
-/** Finds in a list: as one types, and by what suits it. Where one is, is kept in the address. */
-export function FindBar({ what, filters = [], found }: { what: string; filters?: readonly Filter[]; found?: number | undefined }) {
+/** One filter of a list. */
+function FilterSelect({ filter, value, go }: { filter: Filter; value: string; go: (change: Record<string, string>) => void }) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="block text-[14px] text-soft">
+        {filter.label}
+      </label>
+      <select id={id} className="entry !min-h-[40px] !w-auto max-w-[260px] !py-0" value={value} onChange={(event) => go({ [filter.key]: event.target.value })}>
+        {filter.options.map((item) => (
+          <option key={item.value} value={item.value}>
+            {item.label}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** Finds in a list: as one types, by days, and by what suits it; `more` filters stand behind a button. Where one is, is kept in the address. */
+export function FindBar({
+  what,
+  filters = [],
+  more = [],
+  when,
+  found,
+}: {
+  what: string;
+  filters?: readonly Filter[];
+  more?: readonly Filter[];
+  when?: WhenProps;
+  found?: number | undefined;
+}) {
   const id = useId();
   const path = usePathname();
   const router = useRouter();
@@ -62,10 +103,13 @@ export function FindBar({ what, filters = [], found }: { what: string; filters?:
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [text]);
-  const narrowed = asked !== "" || filters.some((filter) => query.get(filter.key));
+  const isSet = (filter: Filter) => Boolean(query.get(filter.key));
+  const narrowed = asked !== "" || Boolean(query.get("when")) || [...filters, ...more].some(isSet);
+  // A list that is seen at a glance needs no more than a search.
+  const isShort = !narrowed && found !== undefined && found < SHORT;
   return (
     <search className="unprinted mb-4 flex flex-wrap items-end gap-x-4 gap-y-2">
-      <div className="min-w-[220px] flex-1">
+      <div className="min-w-[220px] flex-1 max-sm:order-[-2]">
         <label htmlFor={id} className="sr-only">
           Find in {what}
         </label>
@@ -82,25 +126,20 @@ export function FindBar({ what, filters = [], found }: { what: string; filters?:
         />
       </div>
       {filters.map((filter) => (
-        <div key={filter.key}>
-          <label htmlFor={`${id}-${filter.key}`} className="block text-[14px] text-soft">
-            {filter.label}
-          </label>
-          <select
-            id={`${id}-${filter.key}`}
-            className="entry !min-h-[40px] !w-auto !py-0"
-            value={query.get(filter.key) ?? ""}
-            onChange={(event) => go({ [filter.key]: event.target.value })}
-          >
-            {filter.options.map((item) => (
-              <option key={item.value} value={item.value}>
-                {item.label}
-              </option>
-            ))}
-          </select>
-        </div>
+        <FilterSelect key={filter.key} filter={filter} value={query.get(filter.key) ?? ""} go={go} />
       ))}
-      <p className="pb-2 text-[15px] text-soft" role="status">
+      {when && !isShort ? <WhenFilter {...when} go={(text) => go({ when: text })} /> : null}
+      {more.length > 0 && !isShort ? (
+        <details className="basis-full" open={more.some(isSet)}>
+          <summary className="cursor-pointer py-1 font-semibold">More filters</summary>
+          <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-1">
+            {more.map((filter) => (
+              <FilterSelect key={filter.key} filter={filter} value={query.get(filter.key) ?? ""} go={go} />
+            ))}
+          </div>
+        </details>
+      ) : null}
+      <p className="pb-2 text-[15px] text-soft empty:hidden" role="status">
         {busy ? "looking" : narrowed && found !== undefined ? `${found === 0 ? "nothing" : found} found` : ""}
       </p>
     </search>
@@ -132,15 +171,24 @@ export function Pages({ page, pages }: { page: number; pages: number }) {
   );
 }
 
-/** The way to the rows after these; nothing where there are none. */
-export function Older({ after, children }: { after: string | null; children: ReactNode }) {
+/** The ways to the rows before and after these; nothing where there are none. */
+export function OlderNewer({ older, newer, what }: { older: string | null; newer: string | null; what: string }) {
   const path = usePathname();
   const query = useSearchParams();
-  if (!after) return null;
+  if (!older && !newer) return null;
   return (
-    <Link className="press mt-4" href={addressOf(path, query, { after })}>
-      {children}
-    </Link>
+    <nav aria-label="Pages" className="unprinted mt-4 flex flex-wrap gap-3">
+      {newer ? (
+        <Link className="press" href={addressOf(path, query, { before: newer, after: "" })}>
+          Newer {what}
+        </Link>
+      ) : null}
+      {older ? (
+        <Link className="press" href={addressOf(path, query, { after: older, before: "" })}>
+          Older {what}
+        </Link>
+      ) : null}
+    </nav>
   );
 }
 

@@ -40,7 +40,7 @@ export function BatchRow({
 }) {
   const { pouredAt } = batch;
   return (
-    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[48px_minmax(0,1fr)_132px_172px]">
+    <li className="grid items-center gap-x-5 gap-y-2 border-b border-line py-3 sm:grid-cols-[64px_minmax(0,1fr)_132px_172px]">
       <span className="figure text-[32px] leading-none max-sm:hidden">{batch.number}</span>
       <div className="min-w-0">
         <Link href={at} className="text-[19px] font-bold">

@@ -2,7 +2,7 @@
 
 import type { ForecastView, TypicalCooling } from "@hearth/core";
 import { useMemo } from "react";
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { marksOf } from "@/log/marks";
 import { BatchRow } from "@/log/row";
 import type { ReadInstrument, Running } from "@/server/batches/batches";
@@ -21,7 +21,8 @@ interface PotsProps {
   batches: Running[];
   instruments: ReadInstrument[];
   usual: TypicalCooling | null;
-  more: string | null;
+  older: string | null;
+  newer: string | null;
   narrowed: boolean;
 }
 
@@ -63,7 +64,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
 }
 
 /** The pots that run, the one that needs hands soonest first and largest. */
-export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps) {
+export function Pots({ batches, instruments, usual, older, newer, narrowed }: PotsProps) {
   const now = useNow(10_000);
   const [running, rehearsed] = [batches.filter((batch) => !batch.rehearsal), batches.filter((batch) => batch.rehearsal)];
   const outlooks = useOutlooks(
@@ -81,7 +82,7 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
         </>
       }
     >
-      {batches.length > 3 || more || narrowed ? <FindBar what="the pots" found={more ? undefined : batches.length} /> : null}
+      {batches.length > 3 || older || newer || narrowed ? <FindBar what="the pots" found={older || newer ? undefined : batches.length} /> : null}
       {batches.length === 0 && narrowed ? (
         <NothingFound what="pot" />
       ) : batches.length === 0 ? (
@@ -118,7 +119,7 @@ export function Pots({ batches, instruments, usual, more, narrowed }: PotsProps)
           </ul>
         </>
       )}
-      <Older after={more}>Older pots</Older>
+      <OlderNewer older={older} newer={newer} what="pots" />
     </PageLayout>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import type { TrialListed } from "@/server/burn/trials";
 import { Link } from "@/ui/address";
 import { durationInWords } from "@/ui/describe";
@@ -54,8 +54,17 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
   );
 }
 
+interface TrialsProps {
+  open: TrialListed[];
+  closed: TrialListed[];
+  older: string | null;
+  newer: string | null;
+  narrowed: boolean;
+  filters: ListFilters;
+}
+
 /** Burn trials: what burns first, then what can be lit, then what is at rest; below them those that are closed. */
-export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; closed: TrialListed[]; more: number | null; narrowed: boolean }) {
+export function Trials({ open, closed, older, newer, narrowed, filters }: TrialsProps) {
   const now = useNow(5_000);
   const rank = (trial: TrialListed) => (trial.burning.length > 0 ? 0 : trial.ready > 0 ? 1 : 2);
   const due = (trial: TrialListed) => Date.parse(trial.next?.at ?? "2200-01-01");
@@ -101,7 +110,7 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
         </Empty>
       ) : (
         <>
-          <FindBar what="the trials" found={open.length + closed.length} />
+          <FindBar what="the trials" {...filters} found={older || newer ? undefined : open.length + closed.length} />
           {nothing ? <NothingFound what="trial" /> : null}
           <ul className={sorted.length > 0 ? "border-t-[3px] border-ink" : ""}>
             {sorted.map((trial) => (
@@ -120,7 +129,7 @@ export function Trials({ open, closed, more, narrowed }: { open: TrialListed[]; 
           ) : null}
         </>
       )}
-      <Older after={more === null ? null : String(more)}>Older trials</Older>
+      <OlderNewer older={older} newer={newer} what="trials" />
     </PageLayout>
   );
 }

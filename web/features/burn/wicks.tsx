@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar } from "@/catalogue/find-bar";
+import { FindBar, Pages } from "@/catalogue/find-bar";
 import type { Tried } from "@/server/burn/trials";
 import { Link } from "@/ui/address";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
@@ -23,11 +23,8 @@ const stateOf = (item: Tried) =>
             : "open";
 
 /** The workshop's own table of wicks: what was tried by diameter and wax, what passed, what is still open. */
-export function Wicks({ tried, families }: { tried: Tried[]; families: string[] }) {
+export function Wicks({ tried, count, page, pages, families }: { tried: Tried[]; count: number; page: number; pages: number; families: string[] }) {
   const units = useUnits();
-  const rows = [...tried].sort(
-    (a, b) => a.family.localeCompare(b.family) || a.widthUm - b.widthUm || Number(b.decided === "passed") - Number(a.decided === "passed") || b.trial - a.trial,
-  );
   return (
     <PageLayout
       title="Proven wicks"
@@ -55,9 +52,9 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
             ],
           },
         ]}
-        found={rows.length}
+        found={count}
       />
-      {rows.length === 0 ? (
+      {tried.length === 0 ? (
         <Empty
           title="No trials yet"
           action={
@@ -70,7 +67,7 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
         </Empty>
       ) : (
         <WideTable label="Wicks tried" least={760} heads={["diameter", "family", "wick", "vessel", "scent, load", "an hour", "trial", "state"]}>
-          {rows.map((row) => (
+          {tried.map((row) => (
             <tr key={`${row.trialId}${row.variant}`} className="border-b border-line">
               <td className="figure py-2 pr-3 text-[18px]">{units.len(row.widthUm)}</td>
               <td className="pr-3">{row.family}</td>
@@ -95,6 +92,7 @@ export function Wicks({ tried, families }: { tried: Tried[]; families: string[] 
           ))}
         </WideTable>
       )}
+      <Pages page={page} pages={pages} />
     </PageLayout>
   );
 }

@@ -3,6 +3,7 @@
 import { addDays, isCounted, JAR_STATUS_WORDS, type StockedKind } from "@hearth/core";
 import { useState } from "react";
 import { ShowAll } from "@/catalogue/find-bar";
+import { noteAddress } from "@/catalogue/note-address";
 import { useWorkshop } from "@/log/workshop";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import type { FoundLot, FoundRecord, TracedBatch } from "@/server/inventory/trace";
@@ -161,7 +162,7 @@ function LotsFound({ found: { lots, totals }, all }: { found: Found; all: string
   );
 }
 
-/** The notes that were found, each with the way to its batch. */
+/** The notes that were found, each with the way to what it is about. */
 function NotesFound({ found: { notes, totals }, all }: { found: Found; all: string }) {
   const units = useUnits();
   return (
@@ -169,9 +170,9 @@ function NotesFound({ found: { notes, totals }, all }: { found: Found; all: stri
       <h2>Notes: {totals.notes}</h2>
       <ul>
         {notes.map((note) => (
-          <li key={`${note.at}${note.text}`} className="border-b border-line py-2">
-            <Link className="underline" href={`/records/${note.batch.id}`}>
-              batch {note.batch.number}
+          <li key={note.id} className="border-b border-line py-2">
+            <Link className="underline" href={noteAddress(note)}>
+              {note.of}
             </Link>
             , {units.dayClock(note.at)}: {note.text}
           </li>

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
@@ -10,12 +10,13 @@ interface LookOverListProps {
   due: Listed[];
   batches: Listed[];
   instruments: ReadInstrument[];
-  more: string | null;
+  older: string | null;
+  newer: string | null;
   narrowed: boolean;
 }
 
 /** The batches that can be inspected: those that are due first, however old. */
-export function LookOverList({ due, batches, instruments, more, narrowed }: LookOverListProps) {
+export function LookOverList({ due, batches, instruments, older, newer, narrowed }: LookOverListProps) {
   const now = useNow(30_000);
   const rest = batches.filter((batch) => !due.some((other) => other.id === batch.id));
   return (
@@ -24,7 +25,7 @@ export function LookOverList({ due, batches, instruments, more, narrowed }: Look
       lead="Inspect set candles against the light before they cure."
       side={<Aside title="Why every batch">The same flaw has several causes. The record shows what was different from batches that were fine.</Aside>}
     >
-      {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={more ? undefined : batches.length} /> : null}
+      {batches.length + due.length > 0 || narrowed ? <FindBar what="what has set" found={older || newer ? undefined : batches.length} /> : null}
       {batches.length + due.length === 0 && narrowed ? (
         <NothingFound what="batch" />
       ) : batches.length + due.length === 0 ? (
@@ -52,7 +53,7 @@ export function LookOverList({ due, batches, instruments, more, narrowed }: Look
           ))}
         </ul>
       )}
-      <Older after={more}>Older batches</Older>
+      <OlderNewer older={older} newer={newer} what="batches" />
     </PageLayout>
   );
 }

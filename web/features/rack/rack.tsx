@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { CureBar, PHASE } from "@/ui/cure-bar";
@@ -14,8 +14,17 @@ const phaseOf = (item: Listed, now: string) => {
   return at < Date.parse(item.times.setAt) ? ("setting" as const) : at < Date.parse(item.times.sellFrom) ? ("curing" as const) : ("ready" as const);
 };
 
+interface RackProps {
+  batches: Listed[];
+  instruments: ReadInstrument[];
+  older: string | null;
+  newer: string | null;
+  narrowed: boolean;
+  filters: ListFilters;
+}
+
 /** What sets and cures. */
-export function Rack({ batches, instruments, more, narrowed }: { batches: Listed[]; instruments: ReadInstrument[]; more: string | null; narrowed: boolean }) {
+export function Rack({ batches, instruments, older, newer, narrowed, filters }: RackProps) {
   const now = useNow(30_000);
   const units = useUnits();
   const first = batches.find((batch) => batch.next !== null) ?? batches.find((batch) => phaseOf(batch, now) !== "setting" && !batch.lookedAt);
@@ -37,6 +46,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
       {batches.length > 0 || narrowed ? (
         <FindBar
           what="the rack"
+          {...filters}
           filters={[
             {
               key: "state",
@@ -50,7 +60,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
               ],
             },
           ]}
-          found={more ? undefined : batches.length}
+          found={older || newer ? undefined : batches.length}
         />
       ) : null}
       {batches.length === 0 && narrowed ? (
@@ -95,7 +105,7 @@ export function Rack({ batches, instruments, more, narrowed }: { batches: Listed
           })}
         </ul>
       )}
-      <Older after={more}>Older batches</Older>
+      <OlderNewer older={older} newer={newer} what="batches" />
     </PageLayout>
   );
 }

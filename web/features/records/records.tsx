@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { Link } from "@/ui/address";
@@ -11,13 +11,17 @@ import { useUnits } from "@/ui/units";
 export function Records({
   batches,
   instruments,
-  more,
+  older,
+  newer,
   narrowed,
+  filters,
 }: {
   batches: Listed[];
   instruments: ReadInstrument[];
-  more: string | null;
+  older: string | null;
+  newer: string | null;
   narrowed: boolean;
+  filters: ListFilters;
 }) {
   const units = useUnits();
   return (
@@ -32,6 +36,9 @@ export function Records({
           <Link className="press" href="/records/import">
             Import a record
           </Link>
+          <Link className="press" href="/records/notes">
+            Notes
+          </Link>
         </>
       }
       side={<Aside title="Why keep them">When a candle disappoints, compare it with the batches that were fine.</Aside>}
@@ -39,6 +46,7 @@ export function Records({
       {batches.length > 0 || narrowed ? (
         <FindBar
           what="the records"
+          {...filters}
           filters={[
             {
               key: "state",
@@ -50,7 +58,7 @@ export function Records({
               ],
             },
           ]}
-          found={more ? undefined : batches.length}
+          found={older || newer ? undefined : batches.length}
         />
       ) : null}
       {batches.length === 0 && narrowed ? (
@@ -89,7 +97,7 @@ export function Records({
           ))}
         </ul>
       )}
-      <Older after={more}>Older records</Older>
+      <OlderNewer older={older} newer={newer} what="records" />
     </PageLayout>
   );
 }

@@ -48,7 +48,15 @@ const order = (n: number, over: Partial<OrderListed> = {}, shortage = 0): OrderL
 const shown = (open: OrderListed[], rows: FinishedGoodsRow[], closed: OrderListed[] = []) => {
   const markup = renderToStaticMarkup(
     <Ground units={{ mass: "g", temperature: "C", zone: "UTC", currency: "EUR" }} now={`${TODAY}T10:00:00.000Z`} frozen>
-      <SellHome open={open} closed={closed} more={null} finishedGoods={rows} narrowed={false} />
+      <SellHome
+        open={open}
+        closed={closed}
+        older={null}
+        newer={null}
+        finishedGoods={rows}
+        narrowed={false}
+        filters={{ when: { asked: null, firstYear: null, around: null }, more: [] }}
+      />
     </Ground>,
   );
   return {

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, NothingFound, Older } from "@/catalogue/find-bar";
+import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import type { FinishedGoodsRow } from "@/server/sales/finished-goods";
 import type { OrderListed } from "@/server/sales/orders";
 import { Link } from "@/ui/address";
@@ -148,13 +148,15 @@ function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] })
 interface SellHomeProps {
   open: OrderListed[];
   closed: OrderListed[];
-  more: number | null;
+  older: string | null;
+  newer: string | null;
   finishedGoods: FinishedGoodsRow[];
   narrowed: boolean;
+  filters: ListFilters;
 }
 
 /** What is asked for and by when: what is open, then what is closed. */
-function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) {
+function Orders({ open, closed, older, newer, finishedGoods, narrowed, filters }: SellHomeProps) {
   const units = useUnits();
   const today = units.isoDay(useNow(60_000));
   const there = new Map(finishedGoods.map((stocked) => [stocked.sellable.id, stocked.packed + Math.max(0, stocked.loose)]));
@@ -169,7 +171,7 @@ function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) 
       ) : (
         <>
           <div className="mt-3">
-            <FindBar what="orders" found={open.length + closed.length} />
+            <FindBar what="orders" {...filters} found={older || newer ? undefined : open.length + closed.length} />
           </div>
           {open.length + closed.length === 0 ? <NothingFound what="order" /> : null}
           <ul>
@@ -183,7 +185,7 @@ function Orders({ open, closed, more, finishedGoods, narrowed }: SellHomeProps) 
               <OrderRow key={order.id} order={order} there={there} today={today} first={false} />
             ))}
           </ul>
-          <Older after={more === null ? null : String(more)}>Older orders</Older>
+          <OlderNewer older={older} newer={newer} what="orders" />
         </>
       )}
     </section>

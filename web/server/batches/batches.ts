@@ -31,6 +31,7 @@ import { batchStore } from "@/server/events/batch-store";
 import { readBatchState } from "@/server/events/read-events";
 import { isSoon } from "@/server/sales/orders";
 import { containing } from "@/server/shared/natural-sort";
+import { type Narrowing, narrowedTo } from "./narrowing";
 
 /** A batch as a list shows it: a little of its plan and state, the same size however long its log. */
 export interface Listed {
@@ -123,8 +124,10 @@ const listedRows = (db: Database, rows: Row[]): Promise<Listed[]> =>
     }),
   );
 
-export interface BatchesAsked {
+export interface BatchesAsked extends Narrowing {
+  /** The last of the page before this one, or the first of the page after it. */
   after?: string | undefined;
+  before?: string | undefined;
   /** A number, or part of the formula's name. */
   q?: string | undefined;
   /** Where it stands by the clock, on the rack. */
@@ -140,31 +143,35 @@ const standing = (state: NonNullable<BatchesAsked["state"]>, now: string) =>
     ready: lte(batches.sellFrom, now),
   })[state];
 
-interface Page {
+/** Where the pages beside this one begin; null where there is none. */
+export interface Beside {
+  older: string | null;
+  newer: string | null;
+}
+interface Page extends Beside {
   rows: Row[];
-  more: string | null;
 }
 
-/** Returns batches at the given stages, newest first, a page at a time. `after` is the cursor of the page before. */
+/** Returns batches at the given stages, newest first, a page at a time. */
 export async function listBatches(
   db: Database,
   workshopId: string,
   stages: Stage[],
   asked: BatchesAsked = {},
   now = "",
-): Promise<{ batches: Listed[]; more: string | null }> {
-  const { rows, more } = await pageOf(db, workshopId, stages, asked, now);
-  return { batches: await listedRows(db, rows), more };
+): Promise<{ batches: Listed[] } & Beside> {
+  const { rows, ...beside } = await pageOf(db, workshopId, stages, asked, now);
+  return { batches: await listedRows(db, rows), ...beside };
 }
 
 /** Returns the pots at the bench, rehearsals too, a page at a time. */
-export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[]; more: string | null }> {
-  const { rows, more } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
+export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[] } & Beside> {
+  const { rows, ...beside } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
   const batches = rows.map(async (row) => {
     const { plan, state } = await readBatchState(db, row);
     return { ...listed(row, plan, state, row), watch: forecastTarget(plan, state) };
   });
-  return { batches: await Promise.all(batches), more };
+  return { batches: await Promise.all(batches), ...beside };
 }
 
 /** Returns what a batch on the rack waits for next: to have set, to be looked at, to have cured; nothing more comes last. */
@@ -173,10 +180,10 @@ const dueAt = (now: string) =>
 const FAR = "9999-01-01T00:00:00Z";
 
 /** Returns what sets and cures, by what is due first, a page at a time; pots that wait for a later pour before them. */
-export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[]; more: string | null }> {
+export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[] } & Beside> {
   const due = dueAt(now);
-  const skip = Math.min(100_000, Math.max(0, Number(asked.after) || 0));
-  const where = [eq(batches.workshopId, workshopId), asked.q ? calledLike(workshopId, asked.q) : undefined];
+  const skip = Math.min(100_000, Math.max(0, Number(asked.after ?? asked.before) || 0));
+  const where = [eq(batches.workshopId, workshopId), asked.q ? calledLike(workshopId, asked.q) : undefined, narrowedTo(workshopId, asked)];
   const half =
     asked.state || skip > 0
       ? []
@@ -192,7 +199,11 @@ export async function listRack(db: Database, workshopId: string, asked: BatchesA
     .orderBy(due, desc(batches.startedAt), desc(batches.id))
     .offset(skip)
     .limit(PAGE + 1);
-  return { batches: await listedRows(db, [...half, ...rows.slice(0, PAGE)]), more: rows.length > PAGE ? String(skip + PAGE) : null };
+  return {
+    batches: await listedRows(db, [...half, ...rows.slice(0, PAGE)]),
+    older: rows.length > PAGE ? String(skip + PAGE) : null,
+    newer: skip > 0 ? String(Math.max(0, skip - PAGE)) : null,
+  };
 }
 
 /** Returns batches of a formula with these letters in its name. */
@@ -207,29 +218,55 @@ function calledLike(workshopId: string, text: string) {
   return or(ofFormulaLike(workshopId, q), number === null ? undefined : eq(batches.number, number));
 }
 
+/** Names a place in a list that is ordered by start and id. */
+const cursorOf = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) => `${new Date(startedAt).toISOString()}_${id}`;
+/** Returns the place in a list of batches right after what was started before a moment. */
+export const cursorAt = (moment: string) => `${moment}_${LAST_ID}`;
+const LAST_ID = "00000000-0000-0000-0000-000000000000";
+
+function readCursor(cursor: string | undefined): Pick<Row, "startedAt" | "id"> | null {
+  const [startedAt, id] = cursor?.split("_") ?? [];
+  return startedAt && id && !Number.isNaN(Date.parse(startedAt)) && /^[0-9a-f-]{36}$/.test(id) ? { startedAt, id } : null;
+}
+const olderThan = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) =>
+  or(lt(batches.startedAt, startedAt), and(eq(batches.startedAt, startedAt), lt(batches.id, id)));
+const newerThan = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) =>
+  or(gt(batches.startedAt, startedAt), and(eq(batches.startedAt, startedAt), gt(batches.id, id)));
+
 async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: BatchesAsked, now: string): Promise<Page> {
-  const [at, id] = asked.after?.split("_") ?? [];
-  const valid = at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id);
+  const [after, before] = [readCursor(asked.after), readCursor(asked.before)];
   const q = asked.q?.trim() ?? "";
-  const rows = await db
+  const all = and(
+    eq(batches.workshopId, workshopId),
+    inArray(batches.stage, stages),
+    q ? calledLike(workshopId, q) : undefined,
+    asked.state ? standing(asked.state, now) : undefined,
+    narrowedTo(workshopId, asked),
+  );
+  const isBack = before !== null && after === null;
+  const found = await db
     .select()
     .from(batches)
-    .where(
-      and(
-        eq(batches.workshopId, workshopId),
-        inArray(batches.stage, stages),
-        q ? calledLike(workshopId, q) : undefined,
-        asked.state ? standing(asked.state, now) : undefined,
-        valid ? or(lt(batches.startedAt, at), and(eq(batches.startedAt, at), lt(batches.id, id))) : undefined,
-      ),
-    )
-    .orderBy(desc(batches.startedAt), desc(batches.id))
+    .where(and(all, after ? olderThan(after) : before ? newerThan(before) : undefined))
+    .orderBy(...(isBack ? [asc(batches.startedAt), asc(batches.id)] : [desc(batches.startedAt), desc(batches.id)]))
     .limit(PAGE + 1);
-  const page = rows.slice(0, PAGE);
-  const last = page.at(-1);
+  const rows = isBack ? found.slice(0, PAGE).reverse() : found.slice(0, PAGE);
+  const [first, last] = [rows[0], rows.at(-1)];
+  const isMore = found.length > PAGE;
+  const newerThere =
+    after && first
+      ? (
+          await db
+            .select({ id: batches.id })
+            .from(batches)
+            .where(and(all, newerThan(first)))
+            .limit(1)
+        ).length > 0
+      : isBack && isMore;
   return {
-    rows: page,
-    more: rows.length > PAGE && last ? `${new Date(last.startedAt).toISOString()}_${last.id}` : null,
+    rows,
+    older: last && (isBack || isMore) ? cursorOf(last) : null,
+    newer: first && newerThere ? cursorOf(first) : null,
   };
 }
 

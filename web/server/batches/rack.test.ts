@@ -108,7 +108,7 @@ describe("the rack", () => {
     }
     const listed = await listRack(test.db, workshopId, {}, now);
     expect(listed.batches.map((batch) => batch.id)).toEqual([toLook, setting, curing, cured].map((stored) => stored.batch));
-    expect(listed.more).toBeNull();
+    expect(listed.older).toBeNull();
     expect((await listRack(test.db, workshopId, { state: "look" }, now)).batches.map((batch) => batch.id)).toEqual([toLook.batch]);
     expect((await listRack(test.db, workshopId, { q: "2" }, now)).batches.map((batch) => batch.id)).toEqual([toLook.batch]);
     await put(curing, { kind: "located", payload: { shelf: "cellar", sun: false, draft: false } }, 39 * DAY + 5);

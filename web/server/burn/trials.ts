@@ -1,12 +1,14 @@
 import { type BatchState, jarStatusesOf, type Passed, type TestCandleNow, type TrialPlan, type TrialState, testCandleNow, titleOf } from "@hearth/core";
-import { and, asc, desc, eq, ilike, inArray, lt, lte, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, ilike, inArray, lt, lte, max, or, type SQL, sql } from "drizzle-orm";
 import { atOneMoment, type Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { burnOutcomes, trials } from "@/data/tables/trial";
 import { readNewest } from "@/server/events/aggregate-store";
 import { readBatchState } from "@/server/events/read-events";
 import { trialStore } from "@/server/events/trial-store";
+import type { Period } from "@/server/http/period";
 import { containing } from "@/server/shared/natural-sort";
+import { type NumberPage, pageByNumber } from "@/server/shared/number-pages";
 
 type Row = typeof trials.$inferSelect;
 const iso = (text: string | null) => (text === null ? null : new Date(text).toISOString());
@@ -77,36 +79,66 @@ export function trialListed(
   };
 }
 
-const PAGE = 25;
+/** What trials can be asked for by: words or a number, when they were begun, and what was tried. */
+export interface TrialsAsked extends NumberPage {
+  q?: string | undefined;
+  period?: Period;
+  product?: string | undefined;
+  vessel?: string | undefined;
+  wax?: string | undefined;
+}
+
+function asTried(workshopId: string, { period, product, vessel, wax }: TrialsAsked): SQL | undefined {
+  const tried = (condition: SQL) =>
+    sql`exists (select 1 from burn_outcome o where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and ${condition})`;
+  return and(
+    period?.from ? gte(trials.startedAt, period.from) : undefined,
+    period?.to ? lt(trials.startedAt, period.to) : undefined,
+    product ? tried(sql`o.product_id = ${product}::uuid`) : undefined,
+    vessel ? tried(sql`o.container_id = ${vessel}::uuid`) : undefined,
+    wax ? tried(sql`o.wax = (select name from wax where workshop_id = ${workshopId} and id = ${wax}::uuid)`) : undefined,
+  );
+}
+
+/** Returns the number after the last trial that was begun before a moment: from there back, the list is of that time. */
+export async function trialNumberAt(db: Database, workshopId: string, moment: string): Promise<number> {
+  const [row] = await db
+    .select({ number: max(trials.number) })
+    .from(trials)
+    .where(and(eq(trials.workshopId, workshopId), lt(trials.startedAt, moment)));
+  return (row?.number ?? 0) + 1;
+}
 
 /** Trials that go on, all of them, and a page of those that are closed. */
 export async function listTrials(
   db: Database,
   workshopId: string,
-  asked: { q?: string | undefined; after?: number | undefined },
+  asked: TrialsAsked,
   now: string,
-): Promise<{ open: TrialListed[]; closed: TrialListed[]; more: number | null }> {
+): Promise<{ open: TrialListed[]; closed: TrialListed[]; older: string | null; newer: string | null }> {
   const condition = eq(trials.workshopId, workshopId);
   const like = asked.q ? or(ilike(trials.name, containing(asked.q)), sql`${trials.number}::text = ${asked.q.replace("#", "")}`) : undefined;
-  const [open, closed] = await Promise.all([
-    asked.after === undefined
+  const among = and(condition, like, asTried(workshopId, asked));
+  const [open, { rows: closed, ...beside }] = await Promise.all([
+    asked.after === undefined && asked.before === undefined
       ? db
           .select()
           .from(trials)
-          .where(and(condition, eq(trials.stage, "open"), like))
+          .where(and(among, eq(trials.stage, "open")))
           .orderBy(desc(trials.lastAt), desc(trials.number))
       : Promise.resolve([]),
-    db
-      .select()
-      .from(trials)
-      .where(and(condition, eq(trials.stage, "closed"), like, asked.after === undefined ? undefined : lt(trials.number, asked.after)))
-      .orderBy(desc(trials.number))
-      .limit(PAGE + 1),
+    pageByNumber(trials.number, asked, (where, order, most) =>
+      db
+        .select()
+        .from(trials)
+        .where(and(among, eq(trials.stage, "closed"), where))
+        .orderBy(order)
+        .limit(most),
+    ),
   ]);
   const times = await testTimes(db, workshopId, [...open, ...closed]);
   const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.state, now, times));
-  const page = closed.slice(0, PAGE);
-  return { open: all(open), closed: all(page), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+  return { open: all(open), closed: all(closed), ...beside };
 }
 
 /** A batch that test candles were poured in, as far as burning them depends on it. */

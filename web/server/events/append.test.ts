@@ -341,7 +341,7 @@ describe("lists", () => {
       const page = await listBatches(test.db, workshopId, ["pot"], { after });
       seen.push(...page.batches.map((batch) => batch.id));
       expect(page.batches.length).toBeLessThanOrEqual(25);
-      after = page.more ?? undefined;
+      after = page.older ?? undefined;
     } while (after);
     expect(new Set(seen)).toEqual(new Set(made.map((item) => item.batch)));
     expect(seen).toHaveLength(53);

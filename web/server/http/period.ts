@@ -1,4 +1,4 @@
-import { addDays, dayAt, timeOn } from "@hearth/core";
+import { addDays, type DaySpan, dayAt, parseSpan, timeOn } from "@hearth/core";
 import { type SQL, sql } from "drizzle-orm";
 import { z } from "zod";
 import type { Database } from "@/data/client";
@@ -9,6 +9,25 @@ export interface Period {
   to: string | null;
 }
 export const ALL_TIME: Period = { from: null, to: null };
+
+/** The days that a list is asked for, as they were typed; `days` is null where the text cannot be read as days. */
+export interface AskedDays {
+  text: string;
+  days: DaySpan | null;
+}
+type Calendar = { timeZone: string; locale?: string };
+
+/** Reads the days that a list is asked for, as the workshop writes them; null where nothing is asked. */
+export function askedDays(text: string | undefined, { timeZone, locale }: Calendar, now: string): AskedDays | null {
+  const typed = text?.trim() ?? "";
+  return typed === "" ? null : { text: typed, days: parseSpan(typed, dayAt(now, timeZone), locale) };
+}
+
+/** Returns the moments that these days begin and end at in the workshop's own zone; all time where there are none. */
+export const periodOf = (asked: AskedDays | null, { timeZone }: Calendar): Period =>
+  asked?.days
+    ? { from: new Date(timeOn(asked.days.from, 0, timeZone)).toISOString(), to: new Date(timeOn(asked.days.until, 0, timeZone)).toISOString() }
+    : ALL_TIME;
 
 /** A change from which findings may be counted: a new version of a formula. */
 export interface FormulaChange {

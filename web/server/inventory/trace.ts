@@ -1,13 +1,13 @@
 import { type BatchPlan, type BatchState, dayAt, type JarStatus, jarStatusesOf, ledger, parseSpan, STOCKED, timeOn } from "@hearth/core";
-import { type AnyColumn, and, asc, desc, eq, gte, ilike, lt, or, sql } from "drizzle-orm";
+import { type AnyColumn, and, asc, desc, eq, gte, lt, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { batchEvents, batches } from "@/data/tables/batch";
-import { notes } from "@/data/tables/note";
+import { batches } from "@/data/tables/batch";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { ofFormulaLike } from "@/server/batches/batches";
 import { readBatchState } from "@/server/events/read-events";
 import { amongIds } from "@/server/shared/among-ids";
 import { containing } from "@/server/shared/natural-sort";
+import { countNotes, type NoteListed, notesWith } from "@/server/workshops/all-notes";
 import { receivedAt } from "./shelf";
 import { type NamedTable, SHELF_TABLES } from "./tables";
 
@@ -108,18 +108,12 @@ async function batchesBy(db: Database, workshopId: string, ids: string[]): Promi
   return rows.map(traced).sort((a, b) => distance(a) - distance(b));
 }
 
-export interface FoundNote {
-  batch: { id: string; number: number };
-  at: string;
-  text: string;
-}
-
 export interface FoundRecord {
   batches: TracedBatch[];
   /** Which jar of the one batch was asked for, and of which product it is. */
   jar: { number: number; product: string } | null;
   lots: FoundLot[];
-  notes: FoundNote[];
+  notes: NoteListed[];
   /** How many there are of each, of which the first are given. */
   totals: { batches: number; lots: number; notes: number };
 }
@@ -153,7 +147,8 @@ export async function searchRecord(
   const none: FoundRecord = { batches: [], jar: null, lots: [], notes: [], totals: { batches: 0, lots: 0, notes: 0 } };
   if (q === "") return none;
   const [, number, jar] = /^#?(\d{1,9})(?:[-/.](\d{1,4}))?$/.exec(q) ?? [];
-  const span = number ? null : parseSpan(q, dayAt(now, timeZone), locale);
+  // A season by itself is rather a word of a name than a time.
+  const span = number || !/\d|^(today|yesterday|this|last)\b/i.test(q) ? null : parseSpan(q, dayAt(now, timeZone), locale);
   const like = containing(q);
   const where = number
     ? eq(batches.number, Number(number))
@@ -163,17 +158,18 @@ export async function searchRecord(
   const matching = and(eq(batches.workshopId, workshopId), where);
   const rows = await db.select(TRACED).from(batches).where(matching).orderBy(desc(batches.startedAt), desc(batches.id)).limit(show);
   const only = jar && rows[0] ? await productOfJar(db, workshopId, rows[0].id, Number(jar)) : null;
-  const [found, said, total] = await Promise.all([
+  const [found, notes, noted, total] = await Promise.all([
     span ? NO_MATCH : lotsLike(db, workshopId, like, show),
-    span ? NO_MATCH : notesLike(db, workshopId, like, show),
+    span ? [] : notesWith(db, workshopId, q, show),
+    span ? 0 : countNotes(db, workshopId, { q }),
     db.$count(batches, matching),
   ]);
   return {
     batches: rows.map(traced),
     jar: only ? { number: Number(jar), product: only } : null,
     lots: found.first,
-    notes: said.first,
-    totals: { batches: total, lots: found.total, notes: said.total },
+    notes,
+    totals: { batches: total, lots: found.total, notes: noted },
   };
 }
 
@@ -212,32 +208,4 @@ async function lotsLike(db: Database, workshopId: string, like: string, show: nu
     (row): FoundLot => ({ id: row.id, kind: row.kind, code: row.code, material: row.material, receivedOn: row.received_on, amount: Number(row.amount) }),
   );
   return { first, total: rows[0]?.total ?? 0 };
-}
-
-async function notesLike(db: Database, workshopId: string, like: string, show: number): Promise<Matches<FoundNote>> {
-  const ofNotes = and(eq(notes.workshopId, workshopId), eq(notes.kind, "batch"), ilike(notes.text, like), eq(notes.deleted, false));
-  const ofLog = and(eq(batchEvents.workshopId, workshopId), eq(batchEvents.kind, "note"), sql`${batchEvents.payload}->>'text' ilike ${like}`);
-  const [written, logged, totalWritten, totalLogged] = await Promise.all([
-    db
-      .select({ id: batches.id, number: batches.number, at: notes.at, text: notes.text })
-      .from(notes)
-      .innerJoin(batches, and(eq(batches.workshopId, notes.workshopId), eq(batches.id, notes.ofId)))
-      .where(ofNotes)
-      .orderBy(desc(notes.at))
-      .limit(show),
-    db
-      .select({ id: batches.id, number: batches.number, at: batchEvents.happenedAt, text: sql<string>`${batchEvents.payload}->>'text'` })
-      .from(batchEvents)
-      .innerJoin(batches, and(eq(batches.workshopId, batchEvents.workshopId), eq(batches.id, batchEvents.batchId)))
-      .where(ofLog)
-      .orderBy(desc(batchEvents.happenedAt))
-      .limit(show),
-    db.$count(notes, ofNotes),
-    db.$count(batchEvents, ofLog),
-  ]);
-  const first = [...written, ...logged]
-    .map(({ id, number, at, text }) => ({ batch: { id, number }, at: new Date(at).toISOString(), text }))
-    .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
-    .slice(0, show);
-  return { first, total: totalWritten + totalLogged };
 }

@@ -187,7 +187,9 @@ describe("orders and market days", () => {
     expect(await finishedGoods()).toMatchObject({ packed: 0, loose: 1, shortage: 3 });
     value(await putOnPlan(here(), { id: v7(), productId: cup, count: 6, wantedOn: "2026-12-05", note: "order 1" }));
     expect((await readDemandPlan(test.db, { id: workshopId, timeZone: "UTC" })).lines).toMatchObject([{ productId: cup, count: 6, wantedOn: "2026-12-05" }]);
-    expect((await listOrders(test.db, workshopId)).open).toMatchObject([{ name: "Fern & daughter", lines: [{ out: 4, shortage: 3 }] }]);
+    expect((await listOrders(test.db, { id: workshopId, timeZone: "UTC" })).open).toMatchObject([
+      { name: "Fern & daughter", lines: [{ out: 4, shortage: 3 }] },
+    ]);
   });
 
   it("count what was sold and what came back, which can go out again; closed, they want nothing more", async () => {
@@ -438,14 +440,14 @@ describe("kept tidy and found", () => {
       const id = await order([line(1)]);
       if (n > 1) await enter(id, { kind: "closed", payload: {} });
     }
-    const first = await listOrders(test.db, workshopId);
+    const first = await listOrders(test.db, { id: workshopId, timeZone: "UTC" });
     expect(first.open.map((order) => order.number)).toEqual([1]);
     expect(first.closed.map((order) => order.number)).toEqual(Array.from({ length: 25 }, (_, index) => 28 - index));
-    expect(first.more).toBe(4);
-    const next = await listOrders(test.db, workshopId, { after: first.more ?? 0 });
-    expect(next).toMatchObject({ open: [], more: null });
+    expect(first.older).toBe("4");
+    const next = await listOrders(test.db, { id: workshopId, timeZone: "UTC" }, { after: Number(first.older) });
+    expect(next).toMatchObject({ open: [], older: null, newer: "3" });
     expect(next.closed.map((order) => order.number)).toEqual([3, 2]);
-    expect((await listOrders(test.db, workshopId, { q: "#17" })).closed.map((order) => order.number)).toEqual([17]);
+    expect((await listOrders(test.db, { id: workshopId, timeZone: "UTC" }, { q: "#17" })).closed.map((order) => order.number)).toEqual([17]);
     expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject({ "/sell": 1 });
     expect(await waitingCounts(test.db, { id: workshopId, timeZone: "UTC" }, "2026-11-01T08:00:00Z")).toMatchObject({ "/sell": 0 });
     expect(await ordersSoon(test.db, { id: workshopId, timeZone: "UTC" }, "2026-12-04T08:00:00Z")).toMatchObject([

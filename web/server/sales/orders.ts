@@ -1,6 +1,20 @@
-import { addDays, dayAt, type LineNow, linesNow, ORDER, type OrderEvent, type OrderPlan, ok, orderPlan, type Result, reject, takeFirst } from "@hearth/core";
+import {
+  addDays,
+  type DaySpan,
+  dayAt,
+  type LineNow,
+  linesNow,
+  ORDER,
+  type OrderEvent,
+  type OrderPlan,
+  ok,
+  orderPlan,
+  type Result,
+  reject,
+  takeFirst,
+} from "@hearth/core";
 import { group } from "d3-array";
-import { and, asc, desc, eq, ilike, lt, lte, max, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, ilike, lte, max, or, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
@@ -13,6 +27,7 @@ import { orderStore } from "@/server/events/order-store";
 import type { Actor } from "@/server/http/context";
 import { amongIds } from "@/server/shared/among-ids";
 import { containing } from "@/server/shared/natural-sort";
+import { type NumberPage, pageByNumber } from "@/server/shared/number-pages";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { listSellables, packedNow } from "./finished-goods";
 import { type Costs, packIn } from "./packing";
@@ -41,33 +56,59 @@ const listed = (row: Row): OrderListed => ({
   lines: linesNow(row.state, row.what),
 });
 
-const PAGE = 25;
+/** What orders can be asked for by: words or a number, the day that they are for, and what is in them. */
+export interface OrdersAsked extends NumberPage {
+  q?: string | undefined;
+  /** By the day that it is wanted on; of one without a day, by when it was entered. */
+  days?: DaySpan | null;
+  product?: string | undefined;
+}
+
+const dayOf = (zone: string) => sql`coalesce(${orders.wantedOn}, (${orders.startedAt} at time zone ${zone})::date)`;
+/** Returns the number after the last order that is for a day before this one: from there back, the list is of that time. */
+export async function orderNumberAt(db: Database, { id, timeZone }: { id: string; timeZone: string }, day: string): Promise<number> {
+  const [row] = await db
+    .select({ number: max(orders.number) })
+    .from(orders)
+    .where(and(eq(orders.workshopId, id), sql`${dayOf(timeZone)} < ${day}::date`));
+  return (row?.number ?? 0) + 1;
+}
 
 /** Returns orders and market days that are open, the one that is wanted first before the others; and a page of those that are closed, newest first. */
 export async function listOrders(
   db: Database,
-  workshopId: string,
-  asked: { q?: string | undefined; after?: number | undefined } = {},
-): Promise<{ open: OrderListed[]; closed: OrderListed[]; more: number | null }> {
-  const condition = eq(orders.workshopId, workshopId);
+  { id: workshopId, timeZone }: { id: string; timeZone: string },
+  asked: OrdersAsked = {},
+): Promise<{ open: OrderListed[]; closed: OrderListed[]; older: string | null; newer: string | null }> {
+  const { days, product } = asked;
   const like = asked.q ? or(ilike(orders.name, containing(asked.q)), sql`${orders.number}::text = ${asked.q.replace("#", "")}`) : undefined;
-  const [open, closed] = await Promise.all([
-    asked.after === undefined
+  const condition = and(
+    eq(orders.workshopId, workshopId),
+    like,
+    days ? sql`${dayOf(timeZone)} >= ${days.from}::date and ${dayOf(timeZone)} < ${days.until}::date` : undefined,
+    product
+      ? sql`(exists (select 1 from sale_line l where l.workshop_id = ${workshopId} and l.order_id = ${orders.id} and l.sellable_id = ${product}::uuid)
+          or exists (select 1 from sale_goods g where g.workshop_id = ${workshopId} and g.order_id = ${orders.id} and g.sellable_id = ${product}::uuid))`
+      : undefined,
+  );
+  const [open, { rows: closed, ...beside }] = await Promise.all([
+    asked.after === undefined && asked.before === undefined
       ? db
           .select()
           .from(orders)
-          .where(and(condition, eq(orders.stage, "open"), like))
+          .where(and(condition, eq(orders.stage, "open")))
           .orderBy(asc(orders.wantedOn), asc(orders.number))
       : Promise.resolve([]),
-    db
-      .select()
-      .from(orders)
-      .where(and(condition, eq(orders.stage, "closed"), like, asked.after === undefined ? undefined : lt(orders.number, asked.after)))
-      .orderBy(desc(orders.number))
-      .limit(PAGE + 1),
+    pageByNumber(orders.number, asked, (where, order, most) =>
+      db
+        .select()
+        .from(orders)
+        .where(and(condition, eq(orders.stage, "closed"), where))
+        .orderBy(order)
+        .limit(most),
+    ),
   ]);
-  const page = closed.slice(0, PAGE);
-  return { open: open.map(listed), closed: page.map(listed), more: closed.length > PAGE ? (page.at(-1)?.number ?? null) : null };
+  return { open: open.map(listed), closed: closed.map(listed), ...beside };
 }
 
 /** An order or market day of the next days. */

@@ -1,15 +1,14 @@
-import { z } from "zod";
 import { Pots } from "@/features/bench/pots";
 import { listInstruments, listPots } from "@/server/batches/batches";
 import { typicalCooling } from "@/server/batches/typical-cooling";
 import { requestContext } from "@/server/http/context";
-import { parseQuery } from "@/server/http/query";
+import { CURSOR_QUERY, parseQuery } from "@/server/http/query";
 
 export const metadata = { title: "Bench" };
 
 export default async function BenchPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
-  const asked = await parseQuery(searchParams, { after: z.string().max(120) });
+  const asked = await parseQuery(searchParams, CURSOR_QUERY);
   const [list, instruments, usual] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), typicalCooling(db, workshop.id)]);
   return <Pots {...list} usual={usual} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

@@ -1,0 +1,106 @@
+"use client";
+
+import { monthNames } from "@hearth/core";
+import { useEffect, useId, useState } from "react";
+import type { AskedDays } from "@/server/http/period";
+import { Link } from "@/ui/address";
+import { useUnits } from "@/ui/units";
+
+/** The days that a list is narrowed to, and from which year on there is something. */
+export interface WhenProps {
+  asked: AskedDays | null;
+  firstYear: number | null;
+  /** Where the whole list is, from the end of these days back; null where the list is in no order of time. */
+  around: string | null;
+}
+
+/** Narrows a list to days: in words, or by year and month. `go` gets the words. */
+export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (when: string) => void }) {
+  const id = useId();
+  const units = useUnits();
+  const said = asked?.text ?? "";
+  const [text, setText] = useState(said);
+  useEffect(() => setText(said), [said]);
+  const thisYear = Number((units.today ?? new Date().toISOString()).slice(0, 4));
+  const [, year = "", month = ""] = /^(\d{4})(?:-(\d{2}))?$/.exec(said) ?? [];
+  const years = Array.from({ length: Math.max(1, thisYear - (firstYear ?? thisYear) + 1) }, (_, index) => String(thisYear - index));
+  const isWrong = asked !== null && asked.days === null;
+  const send = () => text.trim() !== said && go(text.trim());
+  return (
+    <>
+      <form
+        className="min-w-[190px] max-sm:order-[-1] max-sm:basis-full"
+        onSubmit={(event) => {
+          event.preventDefault();
+          send();
+        }}
+      >
+        <label htmlFor={id} className="block text-[14px] text-soft">
+          When
+        </label>
+        <input
+          id={id}
+          className="entry !min-h-[40px] !py-0"
+          placeholder="last spring, March 2021"
+          autoComplete="off"
+          maxLength={60}
+          value={text}
+          aria-invalid={isWrong}
+          aria-describedby={`${id}-says`}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={send}
+        />
+      </form>
+      <div>
+        <label htmlFor={`${id}-year`} className="block text-[14px] text-soft">
+          Year
+        </label>
+        <select id={`${id}-year`} className="entry !min-h-[40px] !w-auto !py-0" value={year} onChange={(event) => go(event.target.value)}>
+          <option value="">any</option>
+          {years.map((item) => (
+            <option key={item} value={item}>
+              {item}
+            </option>
+          ))}
+        </select>
+      </div>
+      <div>
+        <label htmlFor={`${id}-month`} className="block text-[14px] text-soft">
+          Month
+        </label>
+        <select
+          id={`${id}-month`}
+          className="entry !min-h-[40px] !w-auto !py-0"
+          value={month}
+          onChange={(event) => go([year || String(thisYear), event.target.value].filter(Boolean).join("-"))}
+        >
+          <option value="">any</option>
+          {monthNames().map((name, index) => (
+            <option key={name} value={String(index + 1).padStart(2, "0")}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </div>
+      <p id={`${id}-says`} className="basis-full text-[15px] empty:hidden" role="status">
+        {isWrong ? (
+          <span className="font-semibold text-hot">
+            “{said}” is no time that can be read. Write for example: March 2021, last spring, 2021, {units.onDate("2021-03-01")} to {units.onDate("2021-03-31")}
+            .
+          </span>
+        ) : asked?.days ? (
+          <span className="text-soft">
+            {units.onDate(asked.days.from)} to {units.onDate(lastDayOf(asked.days.until))}.{" "}
+            {around ? (
+              <Link className="underline" href={around}>
+                The whole list from there
+              </Link>
+            ) : null}
+          </span>
+        ) : null}
+      </p>
+    </>
+  );
+}
+
+const lastDayOf = (until: string) => new Date(Date.parse(`${until}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10);

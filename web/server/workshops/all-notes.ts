@@ -1,0 +1,105 @@
+import type { NoteSubject } from "@hearth/core";
+import { type SQL, sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { ALL_TIME, type Period, within } from "@/server/http/period";
+import { SHELF_TABLES } from "@/server/inventory/tables";
+import { containing } from "@/server/shared/natural-sort";
+
+/** A note with what it is about. */
+export interface NoteListed {
+  id: string;
+  kind: NoteSubject;
+  ofId: string;
+  /** The name of what it is about; of a batch its number. */
+  of: string;
+  text: string;
+  at: string;
+  by: string | null;
+}
+
+/** What notes can be asked for by. */
+export interface NotesAsked {
+  /** Words in it. */
+  q?: string | undefined;
+  kind?: NoteSubject | undefined;
+  /** Who wrote it. */
+  by?: string | undefined;
+  period?: Period;
+  /** The last note of the page before, or the first of the page after. */
+  after?: string | undefined;
+  before?: string | undefined;
+}
+
+/**
+ * Notes that stand: of the notebook, and of the logs of batches, where a later entry can have corrected or deleted one. A deletion that was
+ * itself deleted, and a correction that was undone, do not count.
+ */
+const standing = (workshopId: string) => sql`
+  select id, kind, of_id, text, at, person_id from note where workshop_id = ${workshopId} and not deleted
+  union all
+  select e.id, 'batch', e.batch_id, e.payload ->> 'text', e.happened_at, e.person_id from batch_event e
+  where e.workshop_id = ${workshopId} and e.kind = 'note' and not exists (
+    select 1 from batch_event c where c.workshop_id = ${workshopId} and c.corrects = e.id and not exists (
+      select 1 from batch_event d where d.workshop_id = ${workshopId} and d.corrects = c.id and d.kind = 'withdrawn'
+        and (c.kind = 'withdrawn' or d.payload ->> 'mode' = 'undo')))`;
+
+const matching = (workshopId: string, { q, kind, by, period = ALL_TIME }: NotesAsked): SQL => sql`
+  from (${standing(workshopId)}) n where ${q ? sql`n.text ilike ${containing(q)}` : sql`true`} and ${kind ? sql`n.kind = ${kind}` : sql`true`}
+    and ${by ? sql`n.person_id = ${by}::uuid` : sql`true`} and ${within(period, sql`n.at`)}`;
+
+/** Returns how many notes there are of what is asked for. */
+export async function countNotes(db: Database, workshopId: string, asked: NotesAsked): Promise<number> {
+  const { rows } = await db.execute<{ n: number }>(sql`select count(*)::int n ${matching(workshopId, asked)}`);
+  return rows[0]?.n ?? 0;
+}
+
+/** Returns notes of what is asked for, the newest first, at most `most`; with `before` those right after it, the oldest first. */
+async function readNotes(db: Database, workshopId: string, asked: NotesAsked, most: number, place: SQL = sql`true`, isBack = false): Promise<NoteListed[]> {
+  const order = isBack ? sql`asc` : sql`desc`;
+  const names = sql.join(
+    [...Object.values(SHELF_TABLES), sql.identifier("formula"), sql.identifier("product"), sql.identifier("trial")].map(
+      (table) => sql`select id, name from ${table} where workshop_id = ${workshopId}`,
+    ),
+    sql` union all `,
+  );
+  const { rows } = await db.execute<{ id: string; kind: NoteSubject; of_id: string; of: string | null; text: string; at: string; by: string | null }>(sql`
+    with page as (select n.* ${matching(workshopId, asked)} and ${place} order by n.at ${order}, n.id ${order} limit ${most})
+    select page.id::text, page.kind, page.of_id::text, page.text, page.at, p.name as by, coalesce('batch ' || b.number, s.name) as of
+    from page left join person p on p.workshop_id = ${workshopId} and p.id = page.person_id
+      left join batch b on page.kind = 'batch' and b.workshop_id = ${workshopId} and b.id = page.of_id
+      left join (${names}) s on s.id = page.of_id
+    order by page.at ${order}, page.id ${order}`);
+  return rows.map(({ of_id, of, at, ...row }) => ({ ...row, ofId: of_id, of: of ?? "something no longer here", at: new Date(at).toISOString() }));
+}
+
+/** Returns the newest notes with these words, at most `most`. */
+export const notesWith = (db: Database, workshopId: string, words: string, most: number) => readNotes(db, workshopId, { q: words }, most);
+
+const PAGE = 25;
+const cursorOf = ({ at, id }: Pick<NoteListed, "at" | "id">) => `${at}_${id}`;
+
+/** Returns the place in the list of notes right after a moment, from which it goes back. */
+export const noteCursorAt = (moment: string) => `${moment}_00000000-0000-0000-0000-000000000000`;
+
+/** Returns a page of the notes, the newest first, and where the pages beside it begin. */
+export async function listNotes(
+  db: Database,
+  workshopId: string,
+  asked: NotesAsked,
+): Promise<{ notes: NoteListed[]; older: string | null; newer: string | null }> {
+  const read = (cursor: string | undefined) => {
+    const [at, id] = cursor?.split("_") ?? [];
+    return at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id) ? sql`(${at}::timestamptz, ${id}::uuid)` : null;
+  };
+  const [after, before] = [read(asked.after), read(asked.before)];
+  const isBack = before !== null && after === null;
+  // The clock of a cursor is in milliseconds: so are the notes compared.
+  const place = sql`(date_trunc('milliseconds', n.at), n.id)`;
+  const found = await readNotes(db, workshopId, asked, PAGE + 1, after ? sql`${place} < ${after}` : before ? sql`${place} > ${before}` : undefined, isBack);
+  const list = isBack ? found.slice(0, PAGE).reverse() : found.slice(0, PAGE);
+  const [first, last] = [list[0], list.at(-1)];
+  const isMore = found.length > PAGE;
+  const newerThere =
+    first && (isBack ? isMore : after !== null && (await readNotes(db, workshopId, asked, 1, sql`${place} > ${read(cursorOf(first))}`, true)).length > 0);
+  return { notes: list, older: last && (isBack || isMore) ? cursorOf(last) : null, newer: first && newerThere ? cursorOf(first) : null };
+}
