@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { homedir } from "node:os";
 import { join, resolve } from "node:path";
+import { causesOf } from "../web/data/causes";
 import { restoreAt } from "./archive";
 import { backup, restore, withDatabase } from "./backup";
 import { ensureBuild } from "./build";
@@ -166,10 +167,14 @@ async function main(): Promise<number> {
   }
 }
 
+/** A failed statement brings its whole SQL along: so much of each message is enough. */
+const MESSAGE_LETTERS = 400;
+const messageOf = (error: unknown): string => [...causesOf(error)].map(({ message }) => String(message).slice(0, MESSAGE_LETTERS)).join("\nBecause: ");
+
 main().then(
   (code) => process.exit(code),
   (error: unknown) => {
-    console.error(error instanceof Error ? error.message : error);
+    console.error(error instanceof Error ? messageOf(error) : error);
     process.exit(1);
   },
 );

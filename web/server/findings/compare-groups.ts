@@ -1,4 +1,4 @@
-import { DEFECTS, type Level, shareDifference } from "@hearth/core";
+import { type Level, shareDifference } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
@@ -48,15 +48,13 @@ export async function compareGroups(
   const b = known(asked.b) ?? levels.find((level) => level.level !== a)?.level ?? null;
   const none = { factor, words: source.words, levels, a, b, flaws: [], also: [] };
   if (a === null || b === null || a === b) return none;
-  const flaws = await Promise.all(
-    rates.slice(0, 20).map(async ({ defect }): Promise<GroupedFlaw[]> => {
-      const history = await historyOf(db, workshopId, defect, factor, period);
-      const [x, y] = [a, b].map((level) => history?.levels.find((item) => item.level === level));
-      if (!x || !y) return [];
-      return [{ defect, name: DEFECTS.find((item) => item.id === defect)?.name ?? defect, a: x, b: y, shares: shareDifference(x, y) }];
-    }),
-  );
-  return { ...none, flaws: flaws.flat(), also: await alsoDiffers(db, workshopId, factor, a, b, names, period) };
+  const flawOf = async ({ defect, name }: (typeof rates)[number]): Promise<GroupedFlaw[]> => {
+    const history = await historyOf(db, workshopId, defect, factor, period);
+    const [x, y] = [a, b].map((level) => history?.levels.find((item) => item.level === level));
+    return x && y ? [{ defect, name, a: x, b: y, shares: shareDifference(x, y) }] : [];
+  };
+  const [also, flaws] = await Promise.all([alsoDiffers(db, workshopId, factor, a, b, names, period), Promise.all(rates.map(flawOf))]);
+  return { ...none, flaws: flaws.flat(), also };
 }
 
 async function alsoDiffers(
