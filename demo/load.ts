@@ -163,6 +163,9 @@ async function putBatches(
     // The next are made while the database writes the ones before.
     const made = all.slice(from, from + AT_ONCE).map(makeOf);
     await writing;
+    // Statistics taken while these rows are still unseen by others would say that the workshop has none, and its foreign keys would be
+    // checked by the wrong index. Taken here they see the first rows, and hold off others until the end of the transaction.
+    if (from === AT_ONCE) await tx.execute(sql`analyze batch, batch_event, stock_use, outcome, outcome_flaw`);
     writing = write(made);
   }
   await writing;
