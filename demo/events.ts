@@ -151,7 +151,7 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
   if (!closedAt) return;
   add(closedAt + 60, { kind: "released", payload: { note: "" } });
   if (demo.jarsGone) {
-    for (const gone of demo.jarsGone) leave(gone, plan, add);
+    for (const gone of demo.jarsGone) addJarsGone(gone, plan, add);
     return;
   }
   for (const [index, product] of plan.products.entries()) {
@@ -168,7 +168,7 @@ function afterwards(demo: DemoBatch, plan: BatchPlan, add: Add): void {
 /** The one who packs and sells, whoever made a batch. */
 const SELLER = { person: 1 };
 /** Adds that jars were packed, or sold as they stood. */
-function leave({ at, containerId, jars, packRun, whom, isSecond }: JarsGone, plan: BatchPlan, add: Add): void {
+function addJarsGone({ at, containerId, jars, packRun, whom, isSecond }: JarsGone, plan: BatchPlan, add: Add): void {
   const product = plan.products.find((product) => product.containerId === containerId)?.key ?? "";
   if (packRun) add(at, { kind: "packed", payload: { packRun: packRun.id, of: packRun.of, product, jars, packs: packRun.packs, parts: packRun.parts } }, SELLER);
   else add(at, { kind: "statusChanged", payload: { product, jars, from: "rack", to: isSecond ? "second" : "sold", whom } }, SELLER);

@@ -126,7 +126,7 @@ async function putBatches(
 ): Promise<Draw[]> {
   const draws: Draw[] = [];
   const isOwn = (batch: DemoBatch) => BATCHES.some((own) => own.id === batch.id);
-  const makeOf = (demo: DemoBatch) => {
+  const madeFrom = (demo: DemoBatch) => {
     onBatch?.(demo);
     const events = eventsOfDemo(demo, now, isBusy && !isOwn(demo), scenario);
     const refusal = refusalIn(BATCH, CHECKED_BATCH, events);
@@ -136,7 +136,7 @@ async function putBatches(
       for (const [materialId, { amount }] of Object.entries(made.state.drawn)) draws.push({ materialId, amount, daysBefore: demo.startedBefore / 86_400 });
     return made;
   };
-  const write = async (made: ReturnType<typeof makeOf>[]) => {
+  const write = async (made: ReturnType<typeof madeFrom>[]) => {
     await tx
       .insert(batches)
       .values(made.map(({ demo, plan, state }) => ({ workshopId, id: demo.id, number: demo.number, formulaVersionId: demo.version, ...rowOf(plan, state) })));
@@ -161,7 +161,7 @@ async function putBatches(
   let writing: Promise<void> = Promise.resolve();
   for (let from = 0; from < all.length; from += AT_ONCE) {
     // The next are made while the database writes the ones before.
-    const made = all.slice(from, from + AT_ONCE).map(makeOf);
+    const made = all.slice(from, from + AT_ONCE).map(madeFrom);
     await writing;
     // Statistics taken while these rows are still unseen by others would say that the workshop has none, and its foreign keys would be
     // checked by the wrong index. Taken here they see the first rows, and hold off others until the end of the transaction.
@@ -181,12 +181,12 @@ function inWorkingHours(startedBefore: number, now: Date): number {
 }
 
 /** Says which year is being made, each of them once. */
-function yearTeller(days: number, onYear: ((year: number) => void) | undefined) {
-  let told = 0;
+function yearReporter(days: number, onYear: ((year: number) => void) | undefined) {
+  let reported = 0;
   return ({ startedBefore }: DemoBatch) => {
     const year = Math.min(Math.ceil(days / 365), Math.floor((days - startedBefore / 86_400) / 365) + 1);
-    if (year <= told) return;
-    told = year;
+    if (year <= reported) return;
+    reported = year;
     onYear?.(year);
   };
 }
@@ -260,7 +260,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx
       .insert(demandLines)
       .values(WANTED.map(({ inDays, ...rest }) => ({ ...rest, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
-    const onBatch = isYears(history) ? yearTeller(history.years * 365, history.onYear) : undefined;
+    const onBatch = isYears(history) ? yearReporter(history.years * 365, history.onYear) : undefined;
     const draws = await putBatches(tx, workshopId, all, now, { scenario, isBusy, ...(onBatch ? { onBatch } : {}) });
     const bought = years ? yearsLots(draws, years, now) : deliveries(draws, before(Math.ceil((all[0]?.startedBefore ?? 0) / 86_400) + 3).slice(0, 10));
     await inParts(

@@ -4,14 +4,15 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { batches } from "../web/data/tables/batch";
 import { orders } from "../web/data/tables/sales";
 import { trials } from "../web/data/tables/trial";
-import { cursorAt, listBatches, listRack } from "../web/server/batches/batches";
+import { listBatches, listRack } from "../web/server/batches/batches";
 import { type Narrowing, narrowingOptions } from "../web/server/batches/narrowing";
 import { listTrials, trialNumberAt } from "../web/server/burn/trials";
 import { systemEntry } from "../web/server/events/append";
 import { appendEvent } from "../web/server/events/batch-store";
 import { askedDays, periodOf } from "../web/server/http/period";
 import { listOrders } from "../web/server/sales/orders";
-import { countNotes, listNotes, type NotesAsked, noteCursorAt } from "../web/server/workshops/all-notes";
+import { timeCursorAt } from "../web/server/shared/pages";
+import { countNotes, listNotes, type NotesAsked } from "../web/server/workshops/all-notes";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { putDemo } from "./load";
 
@@ -49,8 +50,8 @@ async function walk<T>(read: (at: { after?: string; before?: string }) => Promis
 }
 const pagesOf = (narrowing: Narrowing) =>
   walk(async (at) => {
-    const { batches: list, ...beside } = await listBatches(test.db, SHED.id, [...CLOSED], { ...narrowing, ...at });
-    return { rows: list.map((batch) => batch.number), ...beside };
+    const { batches: list, ...cursors } = await listBatches(test.db, SHED.id, [...CLOSED], { ...narrowing, ...at });
+    return { rows: list.map((batch) => batch.number), ...cursors };
   });
 const span = (text: string) => askedDays(text, SHED, NOW.toISOString());
 
@@ -112,7 +113,7 @@ describe("a list of batches that is narrowed", () => {
       const expected = (await stored()).filter(inside);
       expect(numbers.length, text).toBeGreaterThan(0);
       expect(numbers).toEqual(expected.map((row) => row.number).sort((a, b) => b - a));
-      const from = await listBatches(test.db, SHED.id, [...CLOSED], { after: cursorAt(period.to ?? "") });
+      const from = await listBatches(test.db, SHED.id, [...CLOSED], { after: timeCursorAt(period.to ?? "") });
       expect(from.batches[0]?.number).toBe(numbers[0]);
       expect(from.newer === null).toBe(numbers[0] === newest);
     }
@@ -192,8 +193,8 @@ describe("the notes of a workshop", () => {
       ).rows.map((row) => row.id);
     const listed = (asked: NotesAsked) =>
       walk(async (at) => {
-        const { notes, ...beside } = await listNotes(test.db, SHED.id, { ...asked, ...at });
-        return { rows: notes.map((note) => note.id), ...beside };
+        const { notes, ...cursors } = await listNotes(test.db, SHED.id, { ...asked, ...at });
+        return { rows: notes.map((note) => note.id), ...cursors };
       });
     expect(await listed({})).toEqual(await plain("true"));
     expect(await listed({ kind: "wax" })).toEqual(await plain("kind = 'wax'"));
@@ -203,7 +204,7 @@ describe("the notes of a workshop", () => {
     const period = periodOf(span("last summer"), SHED);
     const summer = await plain(`at >= '${period.from}' and at < '${period.to}'`);
     expect(await listed({ period })).toEqual(summer);
-    expect((await listNotes(test.db, SHED.id, { after: noteCursorAt(period.to ?? "") })).notes[0]?.id).toBe(summer[0]);
+    expect((await listNotes(test.db, SHED.id, { after: timeCursorAt(period.to ?? "") })).notes[0]?.id).toBe(summer[0]);
     const [first] = (await listNotes(test.db, SHED.id, { kind: "batch" })).notes;
     expect(first?.of).toMatch(/^batch \d+$/);
     // A deleted note is found no more, and stands again once its deletion is undone.

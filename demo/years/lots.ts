@@ -44,19 +44,19 @@ export function yearsLots(draws: readonly Draw[], { materials }: YearsScenario, 
     return lot ? lot.cost / lot.amount : null;
   };
   const left = new Map<string, number>();
-  const bought = new Map<string, number>();
+  const purchases = new Map<string, number>();
   return draws.flatMap(({ materialId, amount, daysBefore }) => {
     const material = kindOf.get(materialId);
     if (!material) return [];
-    const there = left.get(materialId) ?? 0;
-    left.set(materialId, there - amount);
-    if (there >= amount) return [];
+    const onHand = left.get(materialId) ?? 0;
+    left.set(materialId, onHand - amount);
+    if (onHand >= amount) return [];
     const { amount: usual, perThousand } = PURCHASES[material.kind];
     const size = material.isRoll ? ROLL : usual;
-    const many = size * Math.max(1, Math.ceil((amount - there) / size));
-    left.set(materialId, there - amount + many);
-    const n = (bought.get(materialId) ?? 0) + 1;
-    bought.set(materialId, n);
+    const amountBought = size * Math.max(1, Math.ceil((amount - onHand) / size));
+    left.set(materialId, onHand - amount + amountBought);
+    const n = (purchases.get(materialId) ?? 0) + 1;
+    purchases.set(materialId, n);
     const each = costOf(materialId) ?? perThousand / (usual / 1_000);
     const initials = material.name
       .split(/[\s,]+/)
@@ -68,8 +68,8 @@ export function yearsLots(draws: readonly Draw[], { materials }: YearsScenario, 
         kind: material.kind,
         materialId,
         code: material.kind === "vessel" ? `box ${n}` : `${initials}-${1_000 + n}`,
-        amount: many,
-        cost: Math.round(each * many * Math.max(0.4, 1 - (daysBefore / 365) * YEARLY_RISE)),
+        amount: amountBought,
+        cost: Math.round(each * amountBought * Math.max(0.4, 1 - (daysBefore / 365) * YEARLY_RISE)),
         receivedOn: new Date(now.getTime() - receivedDays * 86_400_000).toISOString().slice(0, 10),
       },
     ];

@@ -80,7 +80,7 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
   const loose = new Map<DemoProduct, LooseLot[]>();
   const packed = new Map<DemoProduct, PackRun[]>();
   const waiting = batches.flatMap((batch) => lotsOf(batch, end)).sort((a, b) => a.releasedAt - b.releasedAt);
-  const leave = (lot: LooseLot, at: number, jars: number, packRun: JarsGone["packRun"], whom: string, isSecond = false) => {
+  const recordGone = (lot: LooseLot, at: number, jars: number, packRun: JarsGone["packRun"], whom: string, isSecond = false) => {
     lot[isSecond ? "flawed" : "left"] -= jars;
     const after = Math.round(at / 1_000 - (end / 1_000 - lot.batch.startedBefore));
     lot.batch.jarsGone?.push({ at: after, containerId: lot.containerId, jars, packRun, whom, isSecond });
@@ -89,11 +89,11 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
   const sellAtDoor = (lot: LooseLot, until: number) => {
     const at = lot.releasedAt + DOOR_AFTER_DAYS * DAY;
     if (at > until) return;
-    if (lot.left > 0) leave(lot, at, lot.left, null, "the door");
-    if (lot.flawed > 0) leave(lot, at, lot.flawed, null, "the door", true);
+    if (lot.left > 0) recordGone(lot, at, lot.left, null, "the door");
+    if (lot.flawed > 0) recordGone(lot, at, lot.flawed, null, "the door", true);
   };
   let released = 0;
-  const goOnTo = (at: number) => {
+  const advanceTo = (at: number) => {
     for (let lot = waiting[released]; lot && lot.releasedAt <= at; released++, lot = waiting[released]) {
       lot.batch.jarsGone ??= [];
       const product = productOf.get(`${formulaOf.get(lot.batch.version)} ${lot.containerId}`);
@@ -122,7 +122,7 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
     for (const [index, { id, count }] of taken.entries()) {
       const lot = lots[Number(id)] as LooseLot;
       if (index === 0) run.pouredAt = lot.pouredAt;
-      leave(lot, at, count, { id: run.id, of: product.name, packs: possible, parts: index === 0 ? parts : [] }, "");
+      recordGone(lot, at, count, { id: run.id, of: product.name, packs: possible, parts: index === 0 ? parts : [] }, "");
       out.pieces.push({ packRunId: run.id, batchId: lot.batch.id, product: lot.containerId, productId: product.id, pieces: count });
     }
     out.packRuns.push(run);
@@ -133,12 +133,12 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
   };
   const sell = (isMarket: boolean, day: number, n: number) => {
     const packedAt = day - DAY;
-    goOnTo(packedAt);
-    const stock = (product: DemoProduct) =>
+    advanceTo(packedAt);
+    const available = (product: DemoProduct) =>
       (packed.get(product) ?? []).reduce((sum, run) => sum + run.left, 0) +
       Math.floor((loose.get(product) ?? []).reduce((sum, lot) => sum + lot.left, 0) / product.pack);
     const offered = scenario.products
-      .filter((product) => stock(product) > 3)
+      .filter((product) => available(product) > 3)
       .map((product) => ({ product, rank: random() }))
       .sort((a, b) => a.rank - b.rank)
       .slice(0, isMarket ? between(6, 10) : between(1, 4))
@@ -154,7 +154,7 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
     const lines = offered.map((product) => ({
       sellable: product.id,
       name: product.name,
-      packs: Math.min(stock(product), isMarket ? between(4, 14) : between(6, 24)),
+      packs: Math.min(available(product), isMarket ? between(4, 14) : between(6, 24)),
       price: priceAt(product.price, day, end),
     }));
     const name = isMarket ? (MARKETS[n % MARKETS.length] as string) : (BUYERS[n % BUYERS.length] as string);
@@ -169,8 +169,8 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
     add(day - between(5, 20) * DAY, { kind: "started", payload: { plan } });
     for (const [index, product] of offered.entries()) {
       const wanted = lines[index]?.packs ?? 0;
-      const there = (packed.get(product) ?? []).reduce((sum, run) => sum + run.left, 0);
-      if (there < wanted) pack(product, wanted - there, packedAt);
+      const packedNow = (packed.get(product) ?? []).reduce((sum, run) => sum + run.left, 0);
+      if (packedNow < wanted) pack(product, wanted - packedNow, packedAt);
     }
     const finishedGoods = offered.flatMap((product, index) => {
       const runs = packed.get(product) ?? [];
@@ -222,7 +222,7 @@ export function sellYears(batches: readonly DemoBatch[], scenario: YearsScenario
     if (n % 2 === 0) sell(true, morning - week * 7 * DAY, n);
     if (n % 4 !== 3) sell(false, morning - (week * 7 - 3) * DAY, n);
   }
-  goOnTo(end);
+  advanceTo(end);
   return out;
 }
 

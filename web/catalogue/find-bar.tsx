@@ -18,6 +18,14 @@ export interface ListFilters {
   more: readonly Filter[];
 }
 
+/** What a page says of a long list: where it goes on, whether it is narrowed, and how it can be. */
+export interface LongListProps {
+  older: string | null;
+  newer: string | null;
+  narrowed: boolean;
+  filters: ListFilters;
+}
+
 /** Shows what is in use, or what was put away. */
 export const PUT_AWAY: Filter = {
   key: "away",

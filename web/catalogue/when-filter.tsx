@@ -18,14 +18,14 @@ export interface WhenProps {
 export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (when: string) => void }) {
   const id = useId();
   const units = useUnits();
-  const said = asked?.text ?? "";
-  const [text, setText] = useState(said);
-  useEffect(() => setText(said), [said]);
+  const askedText = asked?.text ?? "";
+  const [text, setText] = useState(askedText);
+  useEffect(() => setText(askedText), [askedText]);
   const thisYear = Number((units.today ?? new Date().toISOString()).slice(0, 4));
-  const [, year = "", month = ""] = /^(\d{4})(?:-(\d{2}))?$/.exec(said) ?? [];
+  const [, year = "", month = ""] = /^(\d{4})(?:-(\d{2}))?$/.exec(askedText) ?? [];
   const years = Array.from({ length: Math.max(1, thisYear - (firstYear ?? thisYear) + 1) }, (_, index) => String(thisYear - index));
   const isWrong = asked !== null && asked.days === null;
-  const send = () => text.trim() !== said && go(text.trim());
+  const send = () => text.trim() !== askedText && go(text.trim());
   return (
     <>
       <form
@@ -85,8 +85,8 @@ export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (
       <p id={`${id}-says`} className="basis-full text-[15px] empty:hidden" role="status">
         {isWrong ? (
           <span className="font-semibold text-hot">
-            “{said}” is no time that can be read. Write for example: March 2021, last spring, 2021, {units.onDate("2021-03-01")} to {units.onDate("2021-03-31")}
-            .
+            “{askedText}” is no time that can be read. Write for example: March 2021, last spring, 2021, {units.onDate("2021-03-01")} to{" "}
+            {units.onDate("2021-03-31")}.
           </span>
         ) : asked?.days ? (
           <span className="text-soft">

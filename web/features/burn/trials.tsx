@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
+import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import type { TrialListed } from "@/server/burn/trials";
 import { Link } from "@/ui/address";
 import { durationInWords } from "@/ui/describe";
@@ -54,13 +54,9 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
   );
 }
 
-interface TrialsProps {
+interface TrialsProps extends LongListProps {
   open: TrialListed[];
   closed: TrialListed[];
-  older: string | null;
-  newer: string | null;
-  narrowed: boolean;
-  filters: ListFilters;
 }
 
 /** Burn trials: what burns first, then what can be lit, then what is at rest; below them those that are closed. */

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
+import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { CureBar, PHASE } from "@/ui/cure-bar";
@@ -14,13 +14,9 @@ const phaseOf = (item: Listed, now: string) => {
   return at < Date.parse(item.times.setAt) ? ("setting" as const) : at < Date.parse(item.times.sellFrom) ? ("curing" as const) : ("ready" as const);
 };
 
-interface RackProps {
+interface RackProps extends LongListProps {
   batches: Listed[];
   instruments: ReadInstrument[];
-  older: string | null;
-  newer: string | null;
-  narrowed: boolean;
-  filters: ListFilters;
 }
 
 /** What sets and cures. */

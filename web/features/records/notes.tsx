@@ -1,18 +1,14 @@
 "use client";
 
-import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
+import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { NOTE_KINDS, noteAddress } from "@/catalogue/note-address";
 import type { NoteListed } from "@/server/workshops/all-notes";
 import { Link } from "@/ui/address";
 import { Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 
-interface NotesProps {
+interface NotesProps extends LongListProps {
   notes: NoteListed[];
-  older: string | null;
-  newer: string | null;
-  narrowed: boolean;
-  filters: ListFilters;
 }
 
 /** Everything that was noted of batches, formulas, products, trials and materials. */

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
+import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { Link } from "@/ui/address";
@@ -8,21 +8,7 @@ import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 
 /** The closed records. */
-export function Records({
-  batches,
-  instruments,
-  older,
-  newer,
-  narrowed,
-  filters,
-}: {
-  batches: Listed[];
-  instruments: ReadInstrument[];
-  older: string | null;
-  newer: string | null;
-  narrowed: boolean;
-  filters: ListFilters;
-}) {
+export function Records({ batches, instruments, older, newer, narrowed, filters }: LongListProps & { batches: Listed[]; instruments: ReadInstrument[] }) {
   const units = useUnits();
   return (
     <PageLayout

@@ -1,6 +1,6 @@
 "use client";
 
-import { FindBar, type ListFilters, NothingFound, OlderNewer } from "@/catalogue/find-bar";
+import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import type { FinishedGoodsRow } from "@/server/sales/finished-goods";
 import type { OrderListed } from "@/server/sales/orders";
 import { Link } from "@/ui/address";
@@ -145,14 +145,10 @@ function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] })
   );
 }
 
-interface SellHomeProps {
+interface SellHomeProps extends LongListProps {
   open: OrderListed[];
   closed: OrderListed[];
-  older: string | null;
-  newer: string | null;
   finishedGoods: FinishedGoodsRow[];
-  narrowed: boolean;
-  filters: ListFilters;
 }
 
 /** What is asked for and by when: what is open, then what is closed. */

@@ -17,7 +17,7 @@ import {
   thinned,
   titleOf,
 } from "@hearth/core";
-import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, gt, inArray, isNull, lte, or, sql } from "drizzle-orm";
 import type { REAL_STAGES } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -31,6 +31,7 @@ import { batchStore } from "@/server/events/batch-store";
 import { readBatchState } from "@/server/events/read-events";
 import { isSoon } from "@/server/sales/orders";
 import { containing } from "@/server/shared/natural-sort";
+import { pageByTime } from "@/server/shared/pages";
 import { type Narrowing, narrowedTo } from "./narrowing";
 
 /** A batch as a list shows it: a little of its plan and state, the same size however long its log. */
@@ -143,12 +144,12 @@ const standing = (state: NonNullable<BatchesAsked["state"]>, now: string) =>
     ready: lte(batches.sellFrom, now),
   })[state];
 
-/** Where the pages beside this one begin; null where there is none. */
-export interface Beside {
+/** Where the pages before and after this one begin; null where there is none. */
+export interface PageCursors {
   older: string | null;
   newer: string | null;
 }
-interface Page extends Beside {
+interface Page extends PageCursors {
   rows: Row[];
 }
 
@@ -159,19 +160,19 @@ export async function listBatches(
   stages: Stage[],
   asked: BatchesAsked = {},
   now = "",
-): Promise<{ batches: Listed[] } & Beside> {
-  const { rows, ...beside } = await pageOf(db, workshopId, stages, asked, now);
-  return { batches: await listedRows(db, rows), ...beside };
+): Promise<{ batches: Listed[] } & PageCursors> {
+  const { rows, ...cursors } = await pageOf(db, workshopId, stages, asked, now);
+  return { batches: await listedRows(db, rows), ...cursors };
 }
 
 /** Returns the pots at the bench, rehearsals too, a page at a time. */
-export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[] } & Beside> {
-  const { rows, ...beside } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
+export async function listPots(db: Database, workshopId: string, asked: BatchesAsked): Promise<{ batches: Running[] } & PageCursors> {
+  const { rows, ...cursors } = await pageOf(db, workshopId, ["pot", "rehearsal"], asked, "");
   const batches = rows.map(async (row) => {
     const { plan, state } = await readBatchState(db, row);
     return { ...listed(row, plan, state, row), watch: forecastTarget(plan, state) };
   });
-  return { batches: await Promise.all(batches), ...beside };
+  return { batches: await Promise.all(batches), ...cursors };
 }
 
 /** Returns what a batch on the rack waits for next: to have set, to be looked at, to have cured; nothing more comes last. */
@@ -180,7 +181,7 @@ const dueAt = (now: string) =>
 const FAR = "9999-01-01T00:00:00Z";
 
 /** Returns what sets and cures, by what is due first, a page at a time; pots that wait for a later pour before them. */
-export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[] } & Beside> {
+export async function listRack(db: Database, workshopId: string, asked: BatchesAsked, now: string): Promise<{ batches: Listed[] } & PageCursors> {
   const due = dueAt(now);
   const skip = Math.min(100_000, Math.max(0, Number(asked.after ?? asked.before) || 0));
   const where = [eq(batches.workshopId, workshopId), asked.q ? calledLike(workshopId, asked.q) : undefined, narrowedTo(workshopId, asked)];
@@ -218,23 +219,7 @@ function calledLike(workshopId: string, text: string) {
   return or(ofFormulaLike(workshopId, q), number === null ? undefined : eq(batches.number, number));
 }
 
-/** Names a place in a list that is ordered by start and id. */
-const cursorOf = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) => `${new Date(startedAt).toISOString()}_${id}`;
-/** Returns the place in a list of batches right after what was started before a moment. */
-export const cursorAt = (moment: string) => `${moment}_${LAST_ID}`;
-const LAST_ID = "00000000-0000-0000-0000-000000000000";
-
-function readCursor(cursor: string | undefined): Pick<Row, "startedAt" | "id"> | null {
-  const [startedAt, id] = cursor?.split("_") ?? [];
-  return startedAt && id && !Number.isNaN(Date.parse(startedAt)) && /^[0-9a-f-]{36}$/.test(id) ? { startedAt, id } : null;
-}
-const olderThan = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) =>
-  or(lt(batches.startedAt, startedAt), and(eq(batches.startedAt, startedAt), lt(batches.id, id)));
-const newerThan = ({ startedAt, id }: Pick<Row, "startedAt" | "id">) =>
-  or(gt(batches.startedAt, startedAt), and(eq(batches.startedAt, startedAt), gt(batches.id, id)));
-
 async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: BatchesAsked, now: string): Promise<Page> {
-  const [after, before] = [readCursor(asked.after), readCursor(asked.before)];
   const q = asked.q?.trim() ?? "";
   const all = and(
     eq(batches.workshopId, workshopId),
@@ -243,31 +228,24 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
     asked.state ? standing(asked.state, now) : undefined,
     narrowedTo(workshopId, asked),
   );
-  const isBack = before !== null && after === null;
-  const found = await db
-    .select()
-    .from(batches)
-    .where(and(all, after ? olderThan(after) : before ? newerThan(before) : undefined))
-    .orderBy(...(isBack ? [asc(batches.startedAt), asc(batches.id)] : [desc(batches.startedAt), desc(batches.id)]))
-    .limit(PAGE + 1);
-  const rows = isBack ? found.slice(0, PAGE).reverse() : found.slice(0, PAGE);
-  const [first, last] = [rows[0], rows.at(-1)];
-  const isMore = found.length > PAGE;
-  const newerThere =
-    after && first
-      ? (
-          await db
-            .select({ id: batches.id })
-            .from(batches)
-            .where(and(all, newerThan(first)))
-            .limit(1)
-        ).length > 0
-      : isBack && isMore;
-  return {
-    rows,
-    older: last && (isBack || isMore) ? cursorOf(last) : null,
-    newer: first && newerThere ? cursorOf(first) : null,
-  };
+  const place = sql`(${batches.startedAt}, ${batches.id})`;
+  return pageByTime(
+    asked,
+    ({ startedAt, id }: Row) => ({ at: startedAt, id }),
+    ({ olderThan, newerThan }, most) =>
+      db
+        .select()
+        .from(batches)
+        .where(
+          and(
+            all,
+            olderThan ? sql`${place} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)` : undefined,
+            newerThan ? sql`${place} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)` : undefined,
+          ),
+        )
+        .orderBy(...(newerThan ? [asc(batches.startedAt), asc(batches.id)] : [desc(batches.startedAt), desc(batches.id)]))
+        .limit(most),
+  );
 }
 
 /** A cured batch asks for so many days to be released or closed; after that it stands on the rack and asks no more. */

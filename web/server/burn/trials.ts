@@ -119,7 +119,7 @@ export async function listTrials(
   const condition = eq(trials.workshopId, workshopId);
   const like = asked.q ? or(ilike(trials.name, containing(asked.q)), sql`${trials.number}::text = ${asked.q.replace("#", "")}`) : undefined;
   const among = and(condition, like, asTried(workshopId, asked));
-  const [open, { rows: closed, ...beside }] = await Promise.all([
+  const [open, { rows: closed, ...cursors }] = await Promise.all([
     asked.after === undefined && asked.before === undefined
       ? db
           .select()
@@ -138,7 +138,7 @@ export async function listTrials(
   ]);
   const times = await testTimes(db, workshopId, [...open, ...closed]);
   const all = (rows: Row[]) => rows.map((row) => trialListed(row, row.plan, row.state, now, times));
-  return { open: all(open), closed: all(closed), ...beside };
+  return { open: all(open), closed: all(closed), ...cursors };
 }
 
 /** A batch that test candles were poured in, as far as burning them depends on it. */

@@ -91,7 +91,7 @@ export async function listOrders(
           or exists (select 1 from sale_goods g where g.workshop_id = ${workshopId} and g.order_id = ${orders.id} and g.sellable_id = ${product}::uuid))`
       : undefined,
   );
-  const [open, { rows: closed, ...beside }] = await Promise.all([
+  const [open, { rows: closed, ...cursors }] = await Promise.all([
     asked.after === undefined && asked.before === undefined
       ? db
           .select()
@@ -108,7 +108,7 @@ export async function listOrders(
         .limit(most),
     ),
   ]);
-  return { open: open.map(listed), closed: closed.map(listed), ...beside };
+  return { open: open.map(listed), closed: closed.map(listed), ...cursors };
 }
 
 /** An order or market day of the next days. */

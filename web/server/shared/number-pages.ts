@@ -1,6 +1,5 @@
 import { type AnyColumn, asc, desc, gt, lt, type SQL } from "drizzle-orm";
-
-const PAGE = 25;
+import { readPage } from "./pages";
 
 /** The number that a page begins after, or ends before, in a list that is ordered by number, the highest first. */
 export interface NumberPage {
@@ -9,17 +8,18 @@ export interface NumberPage {
 }
 
 /** Returns a page of what is numbered, the highest first, and where the pages beside it begin. `read` gets the further condition, the order and how many rows. */
-export async function pageByNumber<R extends { number: number }>(
+export async function pageByNumber<Row extends { number: number }>(
   column: AnyColumn,
-  { after, before }: NumberPage,
-  read: (where: SQL | undefined, order: SQL, most: number) => Promise<R[]>,
-): Promise<{ rows: R[]; older: string | null; newer: string | null }> {
-  const isBack = before !== undefined && after === undefined;
-  const where = after !== undefined ? lt(column, after) : before !== undefined ? gt(column, before) : undefined;
-  const found = await read(where, isBack ? asc(column) : desc(column), PAGE + 1);
-  const rows = isBack ? found.slice(0, PAGE).reverse() : found.slice(0, PAGE);
-  const [first, last] = [rows[0], rows.at(-1)];
-  const isMore = found.length > PAGE;
-  const newerThere = first && (isBack ? isMore : after !== undefined && (await read(gt(column, first.number), asc(column), 1)).length > 0);
-  return { rows, older: last && (isBack || isMore) ? String(last.number) : null, newer: first && newerThere ? String(first.number) : null };
+  { after = null, before = null }: { after?: number | null | undefined; before?: number | null | undefined },
+  read: (where: SQL | undefined, order: SQL, most: number) => Promise<Row[]>,
+): Promise<{ rows: Row[]; older: string | null; newer: string | null }> {
+  const { rows, older, newer } = await readPage<Row, number>(
+    { after, before },
+    (row) => row.number,
+    ({ olderThan, newerThan }, most) =>
+      newerThan === undefined
+        ? read(olderThan === undefined ? undefined : lt(column, olderThan), desc(column), most)
+        : read(gt(column, newerThan), asc(column), most),
+  );
+  return { rows, older: older?.toString() ?? null, newer: newer?.toString() ?? null };
 }

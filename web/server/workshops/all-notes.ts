@@ -4,6 +4,7 @@ import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
 import { SHELF_TABLES } from "@/server/inventory/tables";
 import { containing } from "@/server/shared/natural-sort";
+import { pageByTime } from "@/server/shared/pages";
 
 /** A note with what it is about. */
 export interface NoteListed {
@@ -75,31 +76,23 @@ async function readNotes(db: Database, workshopId: string, asked: NotesAsked, mo
 /** Returns the newest notes with these words, at most `most`. */
 export const notesWith = (db: Database, workshopId: string, words: string, most: number) => readNotes(db, workshopId, { q: words }, most);
 
-const PAGE = 25;
-const cursorOf = ({ at, id }: Pick<NoteListed, "at" | "id">) => `${at}_${id}`;
-
-/** Returns the place in the list of notes right after a moment, from which it goes back. */
-export const noteCursorAt = (moment: string) => `${moment}_00000000-0000-0000-0000-000000000000`;
-
-/** Returns a page of the notes, the newest first, and where the pages beside it begin. */
+/** Returns a page of the notes, the newest first, and where the pages before and after it begin. */
 export async function listNotes(
   db: Database,
   workshopId: string,
   asked: NotesAsked,
 ): Promise<{ notes: NoteListed[]; older: string | null; newer: string | null }> {
-  const read = (cursor: string | undefined) => {
-    const [at, id] = cursor?.split("_") ?? [];
-    return at && id && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id) ? sql`(${at}::timestamptz, ${id}::uuid)` : null;
-  };
-  const [after, before] = [read(asked.after), read(asked.before)];
-  const isBack = before !== null && after === null;
-  // The clock of a cursor is in milliseconds: so are the notes compared.
+  // A cursor counts milliseconds: so are the notes compared.
   const place = sql`(date_trunc('milliseconds', n.at), n.id)`;
-  const found = await readNotes(db, workshopId, asked, PAGE + 1, after ? sql`${place} < ${after}` : before ? sql`${place} > ${before}` : undefined, isBack);
-  const list = isBack ? found.slice(0, PAGE).reverse() : found.slice(0, PAGE);
-  const [first, last] = [list[0], list.at(-1)];
-  const isMore = found.length > PAGE;
-  const newerThere =
-    first && (isBack ? isMore : after !== null && (await readNotes(db, workshopId, asked, 1, sql`${place} > ${read(cursorOf(first))}`, true)).length > 0);
-  return { notes: list, older: last && (isBack || isMore) ? cursorOf(last) : null, newer: first && newerThere ? cursorOf(first) : null };
+  const { rows, older, newer } = await pageByTime<NoteListed>(
+    asked,
+    ({ at, id }) => ({ at, id }),
+    ({ olderThan, newerThan }, most) => {
+      const condition = olderThan
+        ? sql`${place} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)`
+        : newerThan && sql`${place} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)`;
+      return readNotes(db, workshopId, asked, most, condition, newerThan !== undefined);
+    },
+  );
+  return { notes: rows, older, newer };
 }

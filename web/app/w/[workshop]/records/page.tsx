@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { BATCH_FILTERS, listFilters } from "@/catalogue/list-filters";
 import { Records } from "@/features/records/records";
-import { cursorAt, listBatches, listInstruments } from "@/server/batches/batches";
+import { listBatches, listInstruments } from "@/server/batches/batches";
 import { NARROW_QUERY, narrowingOptions } from "@/server/batches/narrowing";
 import { requestContext } from "@/server/http/context";
 import { askedDays, periodOf } from "@/server/http/period";
 import { CURSOR_QUERY, parseQuery } from "@/server/http/query";
+import { timeCursorAt } from "@/server/shared/pages";
 
 export const metadata = { title: "Records" };
 
@@ -20,6 +21,6 @@ export default async function RecordsPage({ searchParams }: { searchParams: Prom
     listInstruments(db, workshop.id),
     narrowingOptions(db, workshop.id),
   ]);
-  const filters = listFilters(options, BATCH_FILTERS, { asked: days, around: period.to ? `/records?after=${cursorAt(period.to)}` : null });
+  const filters = listFilters(options, BATCH_FILTERS, { asked: days, around: period.to ? `/records?after=${timeCursorAt(period.to)}` : null });
   return <Records {...list} instruments={instruments} filters={filters} narrowed={Object.keys(asked).length > 0} />;
 }
