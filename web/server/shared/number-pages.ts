@@ -10,11 +10,11 @@ export interface NumberPage {
 /** Returns a page of what is numbered, the highest first, and where the pages beside it begin. `read` gets the further condition, the order and how many rows. */
 export async function pageByNumber<Row extends { number: number }>(
   column: AnyColumn,
-  { after = null, before = null }: { after?: number | null | undefined; before?: number | null | undefined },
+  place: NumberPage,
   read: (where: SQL | undefined, order: SQL, most: number) => Promise<Row[]>,
 ): Promise<{ rows: Row[]; older: string | null; newer: string | null }> {
   const { rows, older, newer } = await readPage<Row, number>(
-    { after, before },
+    { after: place.after ?? null, before: place.before ?? null },
     (row) => row.number,
     ({ olderThan, newerThan }, most) =>
       newerThan === undefined
