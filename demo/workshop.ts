@@ -295,7 +295,7 @@ export interface DemoNote {
   daysBefore: number;
   personId: string;
 }
-/** What was noticed along the way. */
+/** Notes of the demo workshop. */
 export const NOTES: DemoNote[] = [
   {
     id: demoId(0x29, 1),

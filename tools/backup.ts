@@ -17,7 +17,7 @@ function toolOf(url: string, name: string) {
 const nameOf = (url: string) => decodeURIComponent(new URL(url).pathname.slice(1));
 const withName = (url: string, name: string) => Object.assign(new URL(url), { pathname: `/${name}` }).href;
 
-/** Returns how many rows each table has and what they come to, to the byte; the same where and only where all rows are. */
+/** Returns the row count and a hash of the rows of each table: two databases have the same fingerprint only if all their rows are the same. */
 export async function fingerprint(client: pg.Client): Promise<Record<string, string>> {
   const { rows } = await client.query<{ name: string }>(
     "select quote_ident(schemaname) || '.' || quote_ident(tablename) as name from pg_tables where schemaname in ('public', 'drizzle') order by 1",
@@ -170,7 +170,7 @@ export async function backupDaily(url: string, folder: string, now = new Date())
 
 const FIRST_MS = 60_000;
 const AGAIN_MS = 3_600_000;
-/** Keeps a daily backup as long as the program runs; what goes wrong is said, and tried again. Gives the way to stop. */
+/** Writes a backup every day while the program runs; reports failures and tries again. Returns a function that stops it. */
 export function keepDaily(url: string, folder: string): () => void {
   let timer: NodeJS.Timeout;
   const look = () =>

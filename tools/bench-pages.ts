@@ -152,7 +152,10 @@ async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs:
   }
 }
 
-/** Pages on a slow phone, against an empty page of the same framework in the same run: shifts, blocking, the largest paint, script, and keys and taps. */
+/**
+ * Measures pages on a slowed-down phone beside an empty page of the same framework: layout shifts, blocking time, largest paint, script
+ * size, and the delay of keys and taps.
+ */
 export async function benchPages(only?: string): Promise<void> {
   const home = passingHome("bench");
   const clockFile = join(home, "clock");

@@ -115,7 +115,7 @@ export async function listeningEnv(
   };
 }
 
-/** Returns whether the program says that it is well; by whatever certificate, since it is this machine that asks itself. */
+/** Returns whether the health route answers; any certificate is accepted, since this machine asks itself. */
 export const isWell = (reach: string): Promise<boolean> =>
   new Promise((done) => {
     const asked = (reach.startsWith("https:") ? getSecure : getPlain)(`${reach}/api/health`, { rejectUnauthorized: false, timeout: 5_000 }, (answer) => {

@@ -70,7 +70,7 @@ export class Plain extends Error {}
 export const withParent = (signal: "INT" | "TERM", command: string, args: string[]): [string, string[]] =>
   existsSync("/usr/bin/setpriv") ? ["/usr/bin/setpriv", ["--pdeathsig", signal, "--", command, ...args]] : [command, args];
 
-/** Notes each time something ended by itself; true while that may be mended by starting it again. */
+/** Returns a function that counts unexpected ends of a process: true while they are few enough to start it again. */
 export function fewEnds(most: number, withinMs: number): () => boolean {
   const ends: number[] = [];
   return () => {

@@ -5,7 +5,7 @@ import { type Inner, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 
-/** Inner measures in millimeters. */
+/** Returns the inner measures of a container in millimeters. */
 export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; heightUm: number; shape?: "straight" | "bowl" | undefined }): Inner => ({
   top: container.innerTopUm / 1_000,
   bottom: container.innerBottomUm / 1_000,

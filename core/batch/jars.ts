@@ -73,7 +73,7 @@ export function looseOf(plan: BatchPlan, state: BatchState, key: string): number
   return Math.max(0, counts.rack - stopped);
 }
 
-/** Pieces of one product that stand loose, with what tells which product of the workshop they are. */
+/** Unpacked pieces of one product of a batch, with the container and wick that identify the product of the workshop. */
 export interface LooseOf {
   key: string;
   containerId: string;

@@ -3,7 +3,7 @@ import { weighedLoad } from "./phase";
 import type { BatchPlan, Component } from "./plan";
 import { type BatchState, partKey, targetOf } from "./state";
 
-/** Something of which more went into a pot than was asked, and what can be done about it. */
+/** A component of which more was weighed than planned, and what can be done about it. */
 export interface Over {
   pot: number;
   component: Component;
@@ -28,7 +28,7 @@ const MAX_RESCALE = 2;
 /** Returns whether so much of a component looks like a mistyped number: 437 for 43.7, 60 drops for 7. */
 export const isImplausible = (given: number, asked: number): boolean => asked > 0 && given > asked * IMPLAUSIBLE && given - asked > Math.min(asked, 2);
 
-/** Returns the component that a pot holds most too much of; null if there is none. */
+/** Returns the component of which a pot holds most above the plan; null if there is none. */
 export function overOf(plan: BatchPlan, state: BatchState, pot: number): Over | null {
   let worst: Over | null = null;
   const parts = plan.pots[pot]?.components ?? [];

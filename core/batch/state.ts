@@ -199,5 +199,5 @@ export function readingsOf(state: Pick<BatchState, "curve" | "startedAt">): Curv
     .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }
 
-/** What a pour takes from the shelf beside the wax: containers and wicks of what was not filled before. */
+/** Returns what a pour draws from stock beside the wax: containers and wicks of pieces that were not filled by an earlier pour. */
 export type PourDraw = StockDraw;

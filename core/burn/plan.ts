@@ -9,7 +9,7 @@ import { VARIED, type Varied } from "./varied";
 export type { TestCandle, TrialPlan } from "./schema";
 export { VARIED, type Varied } from "./varied";
 
-/** Inner diameter in mm at the wax line, at this share of the wax left. */
+/** Returns the inner diameter of the container at the wax line, in mm, with this share of its wax left. */
 export function widthOf(item: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
   const inner = innerOf(item);
   return diameterAt(inner, levelFor(inner, Math.min(volumeTo(inner, inner.height), cubicMmOf(item.fillMg, DEFAULT_WAX_DENSITY) * left)));

@@ -1,6 +1,6 @@
 import { bySize, seriesOf, suitedWicks } from "../product/wicks";
 
-/** A wick of the shelf as far as it says what it suits. */
+/** A wick with the diameters and wax families that it suits. */
 export interface ShelfWick {
   id: string;
   name: string;

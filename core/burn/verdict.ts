@@ -52,7 +52,7 @@ const goesOut = (state: TestCandleState | undefined): boolean =>
 
 const hasLooks = (state: TestCandleState) => state.sessions.some((session) => session.checks.length > 0);
 
-/** Returns what a test candle's burns say. */
+/** Returns the verdict on a test candle from its burns: whether it was safe, how its melt pool did, and what to change. */
 export function verdictOf(plan: TrialPlan, state: TrialState, key: string, measures?: Measures): BurnVerdict | null {
   const item = plan.testCandles.find((each) => each.key === key);
   const burned = state.testCandles[key];

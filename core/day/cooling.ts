@@ -17,7 +17,7 @@ export function coolingMinutes(from: number, to: number, massMg: number, room = 
 }
 
 /**
- * By how much cool oil and two minutes of stirring lower a pot, in °C: 1–2 °C at 50–55 °C, and from 85 °C to about 71 °C;
+ * Returns by how many °C cool oil and two minutes of stirring lower the temperature of a pot: 1–2 °C at 50–55 °C, and from 85 °C to about 71 °C;
  * between them in a straight line. Common practice, no source.
  */
 export const dropByOil = (celsius: number): number => Math.max(1, 1.5 + ((celsius - 52.5) * (14 - 1.5)) / (85 - 52.5));

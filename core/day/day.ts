@@ -182,7 +182,7 @@ export function heatOf(row: DayRow, massMg: number, room = DEFAULT_ROOM): { minu
   return out;
 }
 
-/** One stretch during which something is taken, by the number of the pot. */
+/** A time span during which a pot uses a resource, with the number of the pot. */
 export interface Stretch {
   number: number;
   start: number;

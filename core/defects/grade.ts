@@ -2,7 +2,7 @@ import { defectOf } from "./defects";
 import { EXTENTS, type Extent } from "./places";
 import type { Flaw, GradingRules } from "./schema";
 
-/** What a jar is worth, best first. */
+/** The grades of a jar, best first. */
 export const GRADES = ["first", "second", "after a recheck", "melt again", "never sell"] as const;
 export type Grade = (typeof GRADES)[number];
 

@@ -123,7 +123,7 @@ const POINTS_UP = 2;
 
 type Asked = Pick<DiagnoseRequest, "wax_family" | "ranges" | "record">;
 
-/** Returns what a limit is for this wax, process and record; null if nothing says so. */
+/** Returns the value of a limit for this wax, process and record; null if none is known. */
 export function limitOf(limit: CauseLimit, { wax_family, ranges, record }: Asked): number | null {
   if (typeof limit === "number") return limit;
   const of = wax_family ? FAMILIES[wax_family] : null;
@@ -184,7 +184,7 @@ function judgedLoad(weighed: number, record: DiagnosisRecord): number {
   return asked !== undefined && Math.abs(weighed - asked) <= LOAD_ROUNDING_POINTS ? asked : weighed;
 }
 
-/** Returns what the record says of one cause: compared with its limit, never guessed. */
+/** Returns whether the record supports one cause, by comparing the recorded value with its limit. What was not recorded is not judged. */
 export function judge(cause: Cause, asked: Asked): Judged {
   const open: Judged = { cause, verdict: "not_recorded", evidence: null };
   const { test, key } = cause;

@@ -23,7 +23,7 @@ export function sizeSteps(wick: { id: string }, wicks: readonly ShelfWick[], wid
   return at < low ? at - low : at > high ? at - high : 0;
 }
 
-/** Returns what the burns of a test candle say of causes: its trim, its first burn, its pool, the air. Nothing of one that never burned. */
+/** Returns the diagnosis record of a test candle from its burns: trim, first burn, melt pool, drafts. Empty for one that never burned. */
 export function recordOfBurn(item: TestCandle, state: TrialState): DiagnosisRecord {
   const sessions = state.testCandles[item.key]?.sessions ?? [];
   const [first] = sessions;
@@ -41,7 +41,7 @@ export function recordOfBurn(item: TestCandle, state: TrialState): DiagnosisReco
 /** So strong a throw is not called weak. Common practice, no source: 7 of 10 does for a small room. */
 const STRONG_ENOUGH = 7;
 
-/** The flaws of burning that a test candle showed, by what was seen at it; nothing of one that never burned. */
+/** Returns the ids of the burning flaws that were seen on a test candle; none for one that never burned. */
 export function burningFlaws(plan: TrialPlan, state: TrialState, key: string): string[] {
   const sessions = state.testCandles[key]?.sessions ?? [];
   if (sessions.length === 0) return [];

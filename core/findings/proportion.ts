@@ -1,7 +1,7 @@
 /** Two-sided 95 % of the normal distribution. */
 export const Z95 = 1.959963984540054;
 
-/** A share with what it may be. */
+/** A share with its likely range. */
 export interface Share {
   share: number;
   low: number;
@@ -22,7 +22,7 @@ export function wilson(k: number, n: number, spread = 1, z = Z95): Share {
   return { share, low: Math.max(0, middle - half), high: Math.min(1, middle + half) };
 }
 
-/** Holm's step-down adjustment of several p-values (Holm 1979): the chance that any of those claimed is none stays below the level. */
+/** Holm's step-down adjustment of several p-values (Holm 1979): the chance that even one of the differences claimed is due to chance stays below the level. */
 export function holm(ps: readonly number[]): number[] {
   const order = ps.map((p, index) => ({ p, at: index })).sort((a, b) => a.p - b.p);
   const out = ps.map(() => 1);

@@ -1,6 +1,6 @@
 import { meanInterval } from "../statistics/mean";
 
-/** One score with what it was of. */
+/** One score with what the candle was made of and how old it was. */
 export interface ThrowScore {
   score: number;
   throw: "cold" | "hot";

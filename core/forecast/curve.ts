@@ -26,7 +26,10 @@ const SETTING = { by: Math.log(3), spread: 0.55 };
 /** Pots in moving air bend less than free convection makes them, pots that radiate much bend more. */
 const SPREAD_OF_BEND = 0.13;
 
-/** Returns the parameters of a curve: excess at its begin, ln rate, bend, one for each step, and one for the setting. */
+/**
+ * Returns the initial parameters of a cooling curve: excess temperature at its start, ln of the rate, bend, one drop for each step, and
+ * one for setting wax.
+ */
 export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: CurveShape): number[] => [
   excess,
   lnRate,
@@ -35,7 +38,7 @@ export const startOf = (excess: number, lnRate: number, { steps, setsBelow }: Cu
   ...(setsBelow === null ? [] : [SETTING.by]),
 ];
 
-/** Returns how far parameters lie from what is thought beforehand, each in its own standard deviations. */
+/** Returns the deviations of the parameters from their prior means, each in its own standard deviations. */
 export const unlikelihood = (p: readonly number[], lnRate: number, spreadOfRate: number, { steps, setsBelow }: CurveShape): number[] => [
   ((p[1] as number) - lnRate) / spreadOfRate,
   ((p[2] as number) - USUAL_BEND) / SPREAD_OF_BEND,

@@ -29,7 +29,7 @@ export function excessAt({ excess, from, rate, bend }: CoolingLaw, minute: numbe
   return power <= 0 ? Number.POSITIVE_INFINITY : AT * power ** (-1 / bend);
 }
 
-/** The minute at which the excess has fallen to a value; null if it is not above nothing. */
+/** Returns the minute at which the excess temperature has fallen to a value; null unless that value is above zero. */
 export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: number): number | null {
   if (wanted <= 0) return null;
   const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / wanted) : ((wanted / AT) ** -bend - (excess / AT) ** -bend) / bend;

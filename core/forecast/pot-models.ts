@@ -95,7 +95,7 @@ export function aCoolingPot(random: Random, many: number, model: PotModel = "two
   return { massG, room, readings, now, target, truth: minuteBelow(curve, target), curve };
 }
 
-/** What a plain pot has not: wax that sets, a lid, cool oil that goes in between readings. */
+/** What makes a generated test pot harder to forecast: setting wax, a lid, or cool oil added between readings. */
 export const COMPLICATIONS = ["none", "setting", "lid", "oil"] as const;
 export type Complication = (typeof COMPLICATIONS)[number];
 /** The minute at which oil goes in. */

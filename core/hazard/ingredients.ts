@@ -1,6 +1,6 @@
 import type { HazardRequest } from "./schema";
 
-/** One substance of a candle with everything that its ingredients say of it. */
+/** One substance in a candle, with its share and the hazard classes and limits that the supplier sheets give for it. */
 export interface Held {
   name: string;
   /** Of the candle, in percent. */
@@ -104,7 +104,10 @@ function lettersApart(a: string, b: string, most: number): number {
 const MIN_LETTERS = 6;
 const MAX_APART = 2;
 
-/** Pairs of substances whose names are spelled nearly alike, and that no numbers tell apart: are they one? */
+/**
+ * Returns pairs of substances with nearly the same name and no CAS or EC number that tells them apart: the maker is asked whether they are
+ * one.
+ */
 export function nearlyAlike(held: readonly Held[]): [string, string][] {
   const apart = (a: Set<string>, b: Set<string>) => a.size > 0 && b.size > 0;
   return held.flatMap((item, index) =>

@@ -74,7 +74,7 @@ export function partsOfPot(pot: PotPlan, facts: Pick<BatchState, "weighed" | "co
   return { parts: inPercent(parts), planned };
 }
 
-/** Returns what several pots make together, by what each weighs; one material of two pots is one. */
+/** Returns the mixture of several pots together, weighted by mass; the same material in two pots is merged. */
 export function joinParts(pots: readonly { parts: readonly MixPart[]; totalMg: number }[]): MixPart[] {
   const sums = new Map<string, Omit<MixPart, "percent"> & { of: number }>();
   for (const { parts, totalMg } of pots)

@@ -1,6 +1,6 @@
 import clp from "./clp.json" with { type: "json" };
 
-/** What a class of the mixture puts on the label. */
+/** The label elements that a hazard class of the mixture requires. */
 export interface ClassRule {
   h: string;
   pictogram: string | null;
@@ -72,7 +72,7 @@ const AS_WRITTEN: [RegExp, string][] = [
   [/^aquatic acute cat(?:egory)? ?1$/, "aquatic acute 1"],
 ];
 
-/** A hazard class as sheets write it, under the regulation's short name; null for one that is not reckoned with here. */
+/** Returns the regulation's short name of a hazard class as a sheet writes it; null for one that this program does not calculate with. */
 export function classNamed(text: string): string | null {
   const plain = text.trim().toLowerCase().replace(/\s+/g, " ").replace(/\*+$/, "").trim();
   const direct = KNOWN.get(plain);
@@ -81,5 +81,5 @@ export function classNamed(text: string): string | null {
   return null;
 }
 
-/** The value to six decimals, as it is shown in a working. */
+/** Returns a value rounded to six decimals, as a calculation shows it. */
 export const digits = (value: number): number => Math.round(value * 1e6) / 1e6;

@@ -19,7 +19,7 @@ export type Message =
   | { is: "fault"; of: "thermometer" | "scale" }
   | { is: "name"; name: string };
 
-/** CRC-16 with polynomial 1021 from 0000 over ASCII text: 0 to 65535. */
+/** Returns the CRC-16 of ASCII text, with polynomial 0x1021 and initial value 0: 0 to 65535. */
 export function crc16(text: string): number {
   let crc = 0;
   for (let at = 0; at < text.length; at++) {
@@ -75,7 +75,7 @@ export function readLine(line: string): Message | null {
 /** Longer than any line may be: what goes on so long without an end is noise. */
 const LONGEST = 120;
 
-/** Puts lines together out of what comes in pieces, and hands on what each says. Begins anew after the next end of a line where one was spoilt. */
+/** Assembles lines from the chunks that arrive and passes each parsed line on. After a damaged line it starts again at the next line end. */
 export class LineReader {
   #text = "";
   #spoilt = false;

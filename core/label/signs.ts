@@ -57,7 +57,7 @@ export const SIGN_PATHS = {
 } satisfies Record<string, Sign>;
 export type SignCode = keyof typeof SIGN_PATHS;
 
-/** The four signs of fire safety, in a ring or struck through, drawn by us in plain shapes. */
+/** Paths of the four fire safety signs, drawn for this program in plain shapes: some in a ring, some struck through. */
 export const SAFETY_PATHS = {
   unattended: {
     name: "never leave it unattended",

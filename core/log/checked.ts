@@ -31,7 +31,10 @@ interface Asked<E> {
   of: (events: readonly E[]) => unknown;
 }
 
-/** Returns a subject with what checks its entries, for code that accepts or reads them. `shapes` is what its kinds are handed. */
+/**
+ * Returns an aggregate with the schemas of its entries, for code that accepts or reads them. `shapes` is passed to the payload of each
+ * event type.
+ */
 export function checked<E extends EventOf, S extends Asked<E>, Shapes extends { z: Z }>(subject: S & Asked<E>, shapes: Shapes) {
   type EventBody = E extends EventOf ? Pick<E, "kind" | "payload"> : never;
   const payloads = new Map([...subject.eventTypes.values()].map((eventType) => [eventType.kind, eventType.payload(shapes)]));

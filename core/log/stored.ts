@@ -9,6 +9,6 @@ export const renameKeys =
   (stored: Stored): Stored =>
     Object.fromEntries(Object.entries(stored).map(([key, value]) => [Object.hasOwn(names, key) ? names[key] : key, value]));
 
-/** Returns a stored list with each object in it upcast; what is no list, and items that are no objects, stay as they are. */
+/** Returns a stored list with each object in it upcast. A value that is not a list, and items that are not objects, are returned unchanged. */
 export const upcastList = (list: unknown, upcast: (stored: Stored) => unknown): unknown =>
   Array.isArray(list) ? list.map((item: unknown) => (isObject(item) ? upcast(item) : item)) : list;

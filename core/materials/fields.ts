@@ -44,7 +44,7 @@ export type FieldType =
   /** An amount of the material that the row names: a weight, or pieces of what is counted. */
   | { is: "amount" };
 
-/** What a row can name. */
+/** The kinds of things that a row of a CSV file can refer to. */
 export type Referred = "formula" | "container" | "wick" | "material" | "product";
 
 export interface ShelfField {

@@ -18,7 +18,7 @@ export interface DemandLine {
   note: string;
 }
 
-/** What planning knows of a product. */
+/** A product as planning needs it. */
 export interface DemandProduct {
   id: string;
   name: string;

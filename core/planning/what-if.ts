@@ -17,7 +17,10 @@ export interface WhatIf {
 
 const HOUR = 60;
 
-/** Returns which product, wanted day or resource holds a season up: each is changed alone and everything is planned again. The one that wins most comes first. */
+/**
+ * Returns which product, due day or resource limits the plan: each is changed alone and everything is planned again. The one that gains
+ * most time comes first.
+ */
 export function whatIf(
   lines: readonly DemandLine[],
   products: readonly DemandProduct[],

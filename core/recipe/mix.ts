@@ -44,7 +44,7 @@ export const addedTo = (mix: Pick<Mix, "additives" | "dyes">): { name: string; p
   ...mix.dyes.filter((dye) => dye.by === "percent").map((dye) => ({ name: dye.name, ppmOfWax: Math.round(dye.amount * 10_000) })),
 ];
 
-/** Returns what `weighOut` needs to know of a mix. */
+/** Returns the shares of a mix in the form that `weighOut` takes. */
 export const sharesOf = (mix: Mix) => ({
   additives: addedTo(mix),
   waxShares: mix.waxes.map((wax) => wax.share),

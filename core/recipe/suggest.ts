@@ -86,7 +86,7 @@ function withSheets(from: PresetProcess, chosen: Chosen, shelf: Materials): Proc
   return { ...process, ceiling: wax.ceiling ?? process.ceiling, steps: within };
 }
 
-/** Returns what an additive begins with, in millionths of the wax: its usual dose, within its largest. */
+/** Returns the dose to start an additive with, in millionths of the wax: its usual dose, at most its largest. */
 export const suggestedDose = (additive: { usualPpm?: Ppm | null; maxPpm?: Ppm | null } | undefined): Ppm =>
   additive?.usualPpm ?? Math.min(USUAL_DOSE, additive?.maxPpm ?? USUAL_DOSE);
 

@@ -8,7 +8,7 @@ export type OrderBody = BodyOf<typeof ORDER_EVENTS>;
 export type OrderEvent = EventOf & OrderBody;
 export type OrderEntry = LogEntry<OrderEvent>;
 
-/** An order, or a market day, as an aggregate. */
+/** The aggregate of an order or a market day. */
 export const ORDER = defineAggregate({
   what: "order",
   eventTypes: ORDER_EVENTS,

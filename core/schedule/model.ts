@@ -94,7 +94,7 @@ function heldFault(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeas
   return null;
 }
 
-/** Brings a request that can be fulfilled into numbers. */
+/** Returns the integer model of a schedule request that passed its checks. */
 export function modelOf(request: ScheduleRequest): Model {
   const names = Object.keys(request.resources);
   const place = new Map(names.map((name, index) => [name, index]));

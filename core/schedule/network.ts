@@ -4,8 +4,8 @@ import type { Model, Use } from "./model";
 const FAR = 1_000_000_000;
 
 /**
- * Starts between bounds, held by arcs "at least so long after": the waits of each job, and of two uses that cannot share a
- * resource the order that was chosen. What follows from them for the bounds is worked out until nothing changes.
+ * A network of start times with lower and upper bounds. Its arcs say that one start comes at least so long after another: the waits
+ * within a job, and the chosen order of two uses of one resource. Bounds are propagated along the arcs until nothing changes.
  */
 export class Network {
   readonly low: Int32Array;

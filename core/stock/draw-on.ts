@@ -3,7 +3,7 @@ import { isPouring } from "../process/process";
 import type { Materials } from "../recipe/materials";
 import type { FormulaSpec } from "../recipe/schema";
 
-/** One way of making one piece: a formula in a container, with the spare that goes with it. */
+/** A formula in a container with its spare: what one piece of a product is made of. */
 export interface PieceOf {
   spec: FormulaSpec;
   vessel: Omit<ChosenProduct, "count">;

@@ -31,7 +31,7 @@ export interface Programme {
   amounts: number[];
 }
 
-/** Thrown where no mix can answer; the message names the number. */
+/** Thrown if no product mix meets the request; the message names the number that is in the way. */
 export class LeftoversError extends Error {}
 
 /**

@@ -5,7 +5,7 @@ import { planBatch } from "../batch/planning";
 import { PRESET_PROCESSES, type PresetProcess, processFrom } from "../process/presets/ready";
 import type { Process } from "../process/schema";
 
-/** A moment, in minutes after the test batch was started. */
+/** Returns the moment so many minutes after the test batch was started, as ISO text. */
 export const at = (minutes: number): string => new Date(Date.UTC(2026, 1, 2, 9) + minutes * 60_000).toISOString();
 
 let count = 0;

@@ -64,7 +64,7 @@ export type ATrial = ReturnType<typeof aTrial>;
 interface Seen {
   [minute: number]: Omit<Extract<TrialBody, { kind: "checked" }>["payload"], "testCandle">;
 }
-/** One session of a test candle: lit, looked at, put out after so many minutes, weighed where grams are given. */
+/** Adds one burn session of a test candle: lit, checked, extinguished after so many minutes, and weighed where grams are given. */
 export function burnOnce(trial: ATrial, testCandle: string, from: number, minutes: number, seen: Seen, grams?: [before: number, after: number]): void {
   trial.add(from, { kind: "lit", payload: { testCandle, trimUm: 5_000, air: [], early: "" } });
   const session = trial.now().state.testCandles[testCandle]?.sessions.length ?? 1;

@@ -166,7 +166,7 @@ const isInOunces = (ug: number): boolean => {
   return ug % 1_000 !== 0 && steps > 0 && Math.abs(ug - steps * MILLI_OUNCE_UG) < CUT_UG;
 };
 
-/** Returns a resolution in micrograms as it is: 0.1 oz is 2 834 952.3125, where an earlier version had cut it to 2 834 952. */
+/** Returns the exact resolution of a scale in micrograms: 0.1 oz is 2 834 952.3125, where an earlier version had cut it to 2 834 952. */
 export const exactResolution = (ug: number): number => (isInOunces(ug) ? Math.round(ug / MILLI_OUNCE_UG) * MILLI_OUNCE_UG : ug);
 
 /** Returns the unit that a scale shows; where nobody said, the one that its resolution is a round number of. */
@@ -206,7 +206,7 @@ export function poundsAndOunces(mg: Milligrams, decimals: number): string {
   return `${mg < 0 ? "\u2212" : ""}${pounds} lb ${writeNumber(ounces - pounds * 16, decimals)}`;
 }
 
-/** Returns a store of something, to three figures: "9.42 kg", "480 g", "20.8 lb". */
+/** Writes an amount in stock, to three significant figures: "9.42 kg", "480 g", "20.8 lb". */
 export function writeBulk(mg: Milligrams, unit: MassUnit): string {
   const large = unit === "g" ? "kg" : "lb";
   const decimals = Math.abs(mg) >= 100 * MG_PER[unit] ? 0 : unit === "g" ? 1 : 2;

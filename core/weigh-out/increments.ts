@@ -11,7 +11,7 @@ export const incrementMg = (steps: number, resolutionUg: number): Milligrams => 
 
 /** Returns the step nearest to a weight. */
 export const nearestIncrement = (mg: number, resolutionUg: number): number => Math.floor((mg * 1_000) / resolutionUg + 0.5);
-/** The first step that is at least the weight. */
+/** Returns the number of the lowest increment that is at least the weight. */
 export function incrementUp(mg: number, resolutionUg: number): number {
   const steps = Math.ceil((mg * 1_000) / resolutionUg - 1e-9);
   return incrementMg(steps, resolutionUg) < mg ? steps + 1 : steps;

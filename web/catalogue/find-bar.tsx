@@ -179,7 +179,7 @@ export function Pages({ page, pages }: { page: number; pages: number }) {
   );
 }
 
-/** The ways to the rows before and after these; nothing where there are none. */
+/** Links to the newer and older rows of a list; nothing where there are none. */
 export function OlderNewer({ older, newer, what }: { older: string | null; newer: string | null; what: string }) {
   const path = usePathname();
   const query = useSearchParams();

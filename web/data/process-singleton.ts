@@ -8,5 +8,5 @@ export function processSingleton<T>(name: string, make: () => T): T {
   if (!kept.hearthSingletons.has(name)) kept.hearthSingletons.set(name, make());
   return kept.hearthSingletons.get(name) as T;
 }
-/** Forgets one, so that the next who asks makes it anew: for tests. */
+/** Removes a singleton, so that the next use creates it again: for tests. */
 export const forgetSingleton = (name: string): void => void (globalThis as { hearthSingletons?: Map<string, unknown> }).hearthSingletons?.delete(name);

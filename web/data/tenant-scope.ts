@@ -9,9 +9,9 @@ export type Transaction = Parameters<Parameters<NodePgDatabase["transaction"]>[0
 /** Returns whether connections are this process's own for as long as they last: a pooler hands them on between transactions, and keeps nothing with them. */
 const areOwn = () => !process.env.DATABASE_LISTEN_URL;
 
-/** One slow statement, or one that waits for another, holds up nobody for longer: ms. */
+/** Time limits of a statement, of waiting for a lock, and of a transaction that does nothing, in ms. */
 export const LIMITS = { statement_timeout: 20_000, lock_timeout: 8_000, idle_in_transaction_session_timeout: 30_000 };
-/** Compiling a statement takes longer than any of ours runs. */
+/** Turns off just-in-time compilation: compiling a statement takes longer than any of this program runs. */
 export const UNCOMPILED = "-c jit=off";
 
 /** Returns what the program asks of its connections; behind a pooler each transaction asks it with its first words. */
@@ -108,5 +108,5 @@ class ScopedPool extends Pool {
 /** Returns the database as one scope sees it. */
 export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope));
 
-/** Returns the same for plain statements. */
+/** Returns a pool for plain SQL statements in the same scope. */
 export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope);

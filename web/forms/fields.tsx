@@ -228,7 +228,7 @@ export const Field = memo(function Field(props: FieldProps) {
   );
 });
 
-/** A rule for text that is taken as it is. */
+/** Returns the rule of a field whose text is taken as typed. */
 export const words = (initial = "", most = 2_000): FieldRule<string> => ({
   initial,
   parse: (text) => (text.length > most ? bad("too-long", `At most ${most} letters fit here; this has ${text.length}.`) : good(text.trim())),

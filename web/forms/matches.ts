@@ -1,4 +1,4 @@
-/** Something that can be chosen. */
+/** One option of a chooser. */
 export interface Choice {
   value: string;
   name: string;

@@ -101,7 +101,7 @@ export const pastDayRule = (today: string, units: Formats): FieldRule<string> =>
   echo: (day) => units.onDay(day),
 });
 
-/** A day that lies ahead, as ISO text; today is one. */
+/** Returns the rule of a field that takes today or a later day, as ISO text. */
 export const dayRule = (today: string, units: Formats): FieldRule<string | null> =>
   orNothing({
     initial: "",

@@ -93,7 +93,7 @@ function listen(workshopId: string): void {
   });
 }
 
-/** Hears what others enter into a workshop, until the returned function is called. */
+/** Calls the listener for every change that others make in a workshop, until the returned function is called. */
 export function subscribeToOthers(workshopId: string, listener: Listener): () => void {
   listeners.add(listener);
   listen(workshopId);

@@ -19,7 +19,7 @@ import {
 import { AGGREGATE_PATHS } from "./subjects";
 
 /**
- * Entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
+ * The outbox: entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
  * database that is away loses nothing; each carries its own id, so that sending it twice changes nothing. Of all tabs of
  * a browser one sends at a time, in the order in which the entries were logged. What can be read of the device is sent,
  * whether or not anything can be written to it.

@@ -33,7 +33,7 @@ export interface OutboxEntry {
   place?: { seq: number; epoch: string };
 }
 
-/** What was last known of a batch or a trial: a page that opens without the server goes on from there. */
+/** The cached log of a batch or trial: a page that opens without the server goes on from it. */
 export interface CachedLog<F = unknown, E = unknown> extends CachedLogOf<F, E> {
   batchId: string;
   workshopId: string;
@@ -122,7 +122,7 @@ async function kept(): Promise<Device> {
   return db;
 }
 
-/** Takes away what was kept of batches, trials and orders; what waits to be sent stays. */
+/** Deletes the cached logs of batches, trials and orders from this device; entries that wait to be sent stay. */
 export const clearLogCache = async (): Promise<void> => (await kept()).clear("known");
 
 /** Takes everything away that is kept here. */
@@ -135,7 +135,7 @@ export async function forgetAll(): Promise<void> {
 /** In the order in which they were logged. */
 export const allEntries = async (): Promise<OutboxEntry[]> => (await kept()).getAll("entries");
 
-/** The entry at a place, as it is kept now. */
+/** Returns the outbox entry with this sequence number as this device holds it; undefined if it was sent or discarded. */
 export const entryAt = async (seq: number): Promise<OutboxEntry | undefined> => (await kept()).get("entries", seq);
 
 type EntryStore = IDBPObjectStore<Shape, ["entries"], "entries", "readwrite">;

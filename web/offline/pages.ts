@@ -8,5 +8,5 @@ export const isKeptPath = (path: string): boolean => KEPT.test(path);
 /** Returns the same without its workshop, as an earlier version had it. */
 export const isOlderPath = (path: string): boolean => KEPT.test(`/w/00000000-0000-0000-0000-000000000000${path}`);
 
-/** What a page tells the service worker. */
+/** A message from a page to the service worker: keep these pages, or forget all. */
 export type Told = { is: "keep"; paths: string[] } | { is: "forget" };

@@ -29,7 +29,7 @@ export function useAddress(): (path: string) => string {
 const BUTTON = /(^|\s)(act|press)(\s|$)/;
 
 /**
- * A way to another page; for whom that page is not, only its words. A page is drawn when it is asked for: with some twenty links to
+ * A link to another page of the workshop; plain text for somebody who may not open that page. A page is drawn when it is asked for: with some twenty links to
  * a page, fetching ahead would have the server draw twenty that nobody opens.
  */
 export function Link({ href, ...rest }: ComponentProps<"a"> & { href: string }) {

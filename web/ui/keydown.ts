@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 
-/** Returns whether a key goes into what takes letters itself. */
+/** Returns whether a key press goes into a field that takes text. */
 export const isTyping = (at: EventTarget | null): boolean => at instanceof HTMLElement && (at.isContentEditable || at.matches("input, textarea, select"));
 
 /** Hears every key that is pressed, wherever the focus is. */

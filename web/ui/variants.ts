@@ -1,6 +1,6 @@
 import { cva } from "class-variance-authority";
 
-/** Something said beside the work, or across the whole screen: hot and safety are always to be acted on. */
+/** Styles of a notice beside the work or across the screen: “hot” and “safety” always ask for an action. */
 export const notice = cva("px-3 py-2", {
   variants: {
     tone: { hot: "border-hot bg-hot-fill", safety: "border-safety bg-safety-fill", cool: "border-cool bg-cool-fill" },

@@ -2,7 +2,7 @@ import { renameKeys } from "../../log/stored";
 import { jarStatusesOf, looseOf } from "../jars";
 import { abandonedAlready, batchEvent, notPoured, productOf } from "./event-type";
 
-/** Pieces of a product went into packs, with what the packs took beside them. Of a set from several batches each has its own entry. */
+/** Pieces of a product were packed, with the packaging that was used. For a set from several batches each batch has its own entry. */
 export const packed = batchEvent({
   kind: "packed",
   version: 2,

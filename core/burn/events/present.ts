@@ -1,6 +1,6 @@
 import { closedTrial, trialEvent } from "./event-type";
 
-/** Somebody says that they are there, with what burns. */
+/** Somebody confirms that they are with the burning candles. */
 export const present = trialEvent({
   kind: "present",
   version: 1,

@@ -1,6 +1,6 @@
 import type { EventType } from "../log";
 
-/** Returns words. Taken at any time, also into a closed record, by every subject. */
+/** The event type of a note. It can be added at any time, also to a closed record, and every aggregate has it. */
 export const note = <F, C>(): EventType<"note", { text: string }, F, C> => ({
   kind: "note",
   version: 1,

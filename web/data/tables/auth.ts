@@ -39,7 +39,7 @@ export const authSessions = pgTable("auth_session", {
   updatedAt: moment("updated_at").notNull(),
 });
 
-/** What somebody signs in with: here a password, hashed with scrypt. */
+/** Credentials of an account: a password, hashed with scrypt. */
 export const authCredentials = pgTable("auth_credential", {
   id: text("id").primaryKey(),
   userId: ofUser(),

@@ -85,7 +85,7 @@ export const customCauses = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] })],
 );
 
-/** By which rules a workshop grades its jars. */
+/** The grading rules of a workshop. */
 export const gradingRules = pgTable("grading_rule", {
   workshopId: uuid("workshop_id")
     .primaryKey()

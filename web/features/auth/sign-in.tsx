@@ -155,7 +155,7 @@ export function NewPassword({ token }: { token: string }) {
   );
 }
 
-/** The first account of this machine, or one by an invitation. */
+/** The form that creates the first account of this machine, or one by an invitation. */
 export function NewAccount(props: {
   title: string;
   lead: string;

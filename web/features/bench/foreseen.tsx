@@ -36,7 +36,7 @@ function Sure({ when, readings }: { when: Foreseen; readings: number }) {
 /** Returns a time ahead: "12 min", and never "0 s". */
 const ahead = (seconds: number): string => (seconds < 60 ? "under 1 min" : durationInWords(seconds));
 
-/** When a pot comes into its range, or leaves it, as large as it matters. */
+/** When a pot enters or leaves its range, shown as large as it is urgent. */
 export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView; size?: string }) {
   const now = useNow();
   const units = useUnits();

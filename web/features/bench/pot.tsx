@@ -30,7 +30,7 @@ import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
 import { GiveUp } from "./give-up";
 import { TooMuch } from "./over";
-import { MadeReady, Pouring } from "./parts/pouring-later";
+import { MadeReady, Pouring } from "./parts/lazy-pouring";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { stepView } from "./steps";
 import { useOutlooks } from "./use-outlook";

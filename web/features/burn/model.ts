@@ -56,7 +56,7 @@ export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly Te
 export const isDue = (now: TestCandleNow, clock: string): boolean =>
   now.state === "burning" && now.next !== null && Date.parse(now.next.at) <= Date.parse(clock);
 
-/** The look that is being logged. */
+/** The check that is being entered and not recorded yet. */
 export type Hand = Omit<CheckSeen, "id" | "at" | "note">;
 
 /** Returns what of a look ends the session at once. */

@@ -122,7 +122,7 @@ export function FromSide({
 
 const COLUMNS: Record<number, string> = { 2: "grid-cols-2", 4: "grid-cols-4", 5: "grid-cols-5" };
 
-/** One of a few things that were seen, large enough for a thumb; a second tap takes it back. */
+/** A button for one of a few observations, large enough for a thumb; a second tap clears it. */
 export function Seen<T extends string>({
   label,
   of,

@@ -102,7 +102,7 @@ function chosenVariants({ design, from, chosen, racked, half }: DesignState, tes
   });
 }
 
-/** Begins the trial that is designed, and goes to its first pot, or to it. */
+/** Starts the designed trial, then opens its first pot, or the trial itself where nothing has to be poured. */
 export function useBeginning(state: DesignState) {
   const router = useRouter();
   const place = useWorkshop();

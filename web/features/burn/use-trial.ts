@@ -16,7 +16,7 @@ export type TrialEntered = EnteredOf<TrialBody>;
 
 const ABOUT = { what: "trial", subject: TRIAL } as const;
 
-/** A trial as it stands, with what still waits to be sent, and the way to add to it. */
+/** Returns the current state of a trial, including entries that wait to be sent, and a function that adds one. */
 export function useTrial({ trial, people, instruments }: TrialProps) {
   const now = useNow(5_000);
   const clock = useClock();

@@ -9,7 +9,7 @@ import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import type { PartKind } from "./editor-fields";
 import { ProcessPart } from "./process-part";
-import { Reach } from "./reach";
+import { StockLimits } from "./stock-limits";
 import { type FormulaProps, type FormulaState, type Saving, useFormula, useParts, useSaving } from "./use-formula";
 import { Versions } from "./versions";
 import { WhatGoesIn } from "./what-goes-in";
@@ -168,7 +168,7 @@ export function FormulaEditor(props: FormulaProps) {
           }}
         />
       ) : null}
-      {drafted.success ? <Reach spec={drafted.data} shelf={known.shelf} stocks={known.stocks} /> : null}
+      {drafted.success ? <StockLimits spec={drafted.data} shelf={known.shelf} stocks={known.stocks} /> : null}
       {props.notes}
       <Versions versions={props.versions} nameOf={nameOf} />
     </PageLayout>

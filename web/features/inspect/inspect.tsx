@@ -109,10 +109,10 @@ function gradesOf(state: ReturnType<typeof useBatch>["state"], rules: GradingRul
   return GRADES.flatMap((grade): [string, number][] => (counts.has(grade) ? [[grade, counts.get(grade) ?? 0]] : []));
 }
 
-type LookOverProps = BatchProps & { notes?: ReactNode; rules?: GradingRules; causes?: readonly Pick<Cause, "defect" | "words">[] };
+type InspectionProps = BatchProps & { notes?: ReactNode; rules?: GradingRules; causes?: readonly Pick<Cause, "defect" | "words">[] };
 
 /** A batch as far as it was inspected: the jar in hand, how many are left, and the way to put one down or finish. Null if it has no vessel. */
-function useLookOver(props: LookOverProps) {
+function useInspection(props: InspectionProps) {
   const batch = useBatch(props, 30_000);
   const { plan, state } = batch;
   const router = useRouter();
@@ -188,10 +188,10 @@ function useLookOver(props: LookOverProps) {
     finish,
   };
 }
-type LookOverState = NonNullable<ReturnType<typeof useLookOver>>;
+type InspectionState = NonNullable<ReturnType<typeof useInspection>>;
 
 /** What there is to know of the flaw in hand: whether it is a safety matter, its likely causes, what to do now. */
-function AboutFlaw({ defect, causes }: { defect: NonNullable<LookOverState["defect"]>; causes: readonly Pick<Cause, "defect" | "words">[] }) {
+function AboutFlaw({ defect, causes }: { defect: NonNullable<InspectionState["defect"]>; causes: readonly Pick<Cause, "defect" | "words">[] }) {
   const likely = causes.filter((cause) => cause.defect === defect.id);
   return (
     <>
@@ -214,7 +214,7 @@ function AboutFlaw({ defect, causes }: { defect: NonNullable<LookOverState["defe
 }
 
 /** What is to be minded while jars are inspected. */
-function Margin({ form, causes }: { form: LookOverState; causes: readonly Pick<Cause, "defect" | "words">[] }) {
+function Margin({ form, causes }: { form: InspectionState; causes: readonly Pick<Cause, "defect" | "words">[] }) {
   const units = useUnits();
   const { batch, stopped, jars, defect } = form;
   return (
@@ -246,7 +246,7 @@ function Margin({ form, causes }: { form: LookOverState; causes: readonly Pick<C
 }
 
 /** The jar, with what it shows so far; tapped where the flaw is. */
-function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, mine, spot, setSpot }: LookOverState) {
+function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, mine, spot, setSpot }: InspectionState) {
   return (
     <section aria-label="The jar">
       {vessels.length > 1 ? (
@@ -285,7 +285,7 @@ function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, m
 }
 
 /** What was seen so far, and the way to finish. */
-function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOverState) {
+function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: InspectionState) {
   const { state } = batch;
   const grades = gradesOf(state, rules);
   return (
@@ -317,9 +317,9 @@ function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: LookOver
 }
 
 /** One jar in the hand, the phone in the other: tap where the flaw is, say which and how far; the next. */
-export function LookOver(props: LookOverProps) {
+export function Inspection(props: InspectionProps) {
   const units = useUnits();
-  const form = useLookOver(props);
+  const form = useInspection(props);
   if (!form) return null;
   const { batch, rules, vessel, at, spot, setSpot, hand, setHand, before, put, jars, left, finish } = form;
   const { plan } = batch;

@@ -6,7 +6,7 @@ import type { Listed, ReadInstrument } from "@/server/batches/batches";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useNow } from "@/ui/units";
 
-interface LookOverListProps {
+interface InspectionListProps {
   due: Listed[];
   batches: Listed[];
   instruments: ReadInstrument[];
@@ -16,7 +16,7 @@ interface LookOverListProps {
 }
 
 /** The batches that can be inspected: those that are due first, however old. */
-export function LookOverList({ due, batches, instruments, older, newer, narrowed }: LookOverListProps) {
+export function InspectionList({ due, batches, instruments, older, newer, narrowed }: InspectionListProps) {
   const now = useNow(30_000);
   const rest = batches.filter((batch) => !due.some((other) => other.id === batch.id));
   return (

@@ -25,7 +25,7 @@ export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { h
   return { here: set.filter((defect) => defect.places.includes(place)), elsewhere: set.filter((defect) => !defect.places.includes(place)) };
 };
 
-/** Returns how far an inspection has come with a product: the jar that is next, of how many. */
+/** Returns how far the inspection of a product has come: the number of the next jar, and of how many. */
 export function progressOf(plan: BatchPlan, state: BatchState, key: string): { filled: number; seen: number; left: number } {
   const filled = filledOf(plan, state, key);
   const seen = seenInRound(state, key);

@@ -6,7 +6,7 @@ import { Link } from "@/ui/address";
 import { Aside, PageLayout } from "@/ui/side-notes";
 import { Devices } from "./devices";
 import { AddPerson, Person } from "./person";
-import { Whole } from "./whole";
+import { WorkshopData } from "./workshop-data";
 
 const MAY: Record<Role, string> = {
   owner: "Sees and changes everything, people and devices too.",
@@ -58,7 +58,7 @@ export function PeoplePage(props: { asks: boolean; leavesAt: string | null; peop
         <AddPerson />
       </section>
       {props.asks ? <Devices devices={props.devices} /> : null}
-      <Whole leavesAt={props.leavesAt} />
+      <WorkshopData leavesAt={props.leavesAt} />
     </PageLayout>
   );
 }

@@ -11,7 +11,7 @@ export interface FillLine {
   container: string;
 }
 
-/** What each formula says, by its id. */
+/** The newest specification of each formula, by its id. */
 export type Specs = Readonly<Record<string, FormulaSpec>>;
 
 /** A line for each product; where there are none, two formulas, each in the two vessels that there is most of. */

@@ -19,7 +19,7 @@ interface RackProps extends LongListProps {
   instruments: ReadInstrument[];
 }
 
-/** What sets and cures. */
+/** The rack: batches that are setting or curing, the most urgent first. */
 export function Rack({ batches, instruments, older, newer, narrowed, filters }: RackProps) {
   const now = useNow(30_000);
   const units = useUnits();

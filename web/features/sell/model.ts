@@ -49,7 +49,7 @@ export interface RecallTotals {
   orders: number;
 }
 
-/** More than any recall has rows: so many of each part of its list are asked for where all are. */
+/** So many rows of each part of a recall are asked for where all are wanted: more than there can be. */
 export const ALL_ROWS = 1_000_000;
 /** Returns the address of a lot's recall with all of its list. */
 export const wholeRecall = (lotId: string): string => `/sell/recall?lot=${lotId}&show=${ALL_ROWS}`;

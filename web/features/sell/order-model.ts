@@ -70,7 +70,7 @@ export function orderState(plan: OrderPlan, state: OrderState, lines: readonly L
   };
 }
 
-/** Returns pieces of each product of a thing that everything of the order which holds that product is short of: one line of the plan for each. */
+/** Returns, for each product, how many pieces the order is short of over all its lines that contain the product: one demand line each. */
 export const piecesShort = (sellables: readonly Sellable[], shortage: readonly LineShort[], sellable: string): { productId: string; count: number }[] =>
   contentsOf(sellables, sellable).map(({ productId }) => ({
     productId,

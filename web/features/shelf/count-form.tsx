@@ -14,7 +14,7 @@ import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
 import type { StockedThing } from "./stocked";
 
-/** What was found there: the stock is set to it. */
+/** The form of a stock count: stock on hand is set to what was counted. */
 export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null }) {
   const units = useUnits();
   const router = useRouter();

@@ -10,7 +10,7 @@ export interface StockedThing {
   density: number | null;
 }
 
-/** Reads a density that may be missing; keeps what was typed. */
+/** Holds the typed density of a material, which may be missing, and its parsed value. */
 export function useDensity(stockedThing: StockedThing) {
   const [text, setText] = useState(stockedThing.density === null ? "" : writeNumber(stockedThing.density / 1e6, 4));
   const read = text.trim() === "" ? null : parseDensity(text);

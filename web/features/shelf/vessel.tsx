@@ -34,7 +34,7 @@ import { type WickCount, WickPlaces } from "./wick-places";
 type Vessel = Shelf["vessels"][number];
 const WAYS = { stated: "stated", working: "working", water: "by water", geometry: "by its measures" } as const;
 
-/** A vessel's fill four ways, its layers, and where its wicks stand. */
+/** Shows a vessel's fill worked out in four ways, its layers, and where to place its wicks. */
 export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxes: Shelf["waxes"]; wickShelf: Shelf["wicks"] }) {
   const units = useUnits();
   const router = useRouter();

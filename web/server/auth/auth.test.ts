@@ -7,7 +7,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vites
 import { GET as takeWhole } from "@/app/api/workshops/[workshop]/whole/route";
 import { devices, members } from "@/data/tables/people";
 import { people } from "@/data/tables/workshop";
-import { askDevice, cutDevice, invite, letGo, setPin, setRole, takeAccess } from "@/server/people/commands";
+import { askDevice, cutDevice, invite, scheduleWorkshopDeletion, setPin, setRole, takeAccess } from "@/server/people/commands";
 import { readAuditLog } from "@/server/workshops/people";
 import { openDoor, Visitor } from "@/testing/auth";
 import { type TestDatabase, testDatabase } from "@/testing/database";
@@ -375,11 +375,11 @@ describe("a whole workshop", () => {
     expect(rows.filter((row) => "pin_hash" in row.row || (row.table !== "audit_log" && "hash" in row.row))).toEqual([]);
     expect(lines.at(-1)).toEqual({ end: true, rows: rows.length });
 
-    expect(await letGo(place(), { go: true, name: "another" })).toMatchObject({ ok: false, fields: { name: [expect.any(String)] } });
+    expect(await scheduleWorkshopDeletion(place(), { go: true, name: "another" })).toMatchObject({ ok: false, fields: { name: [expect.any(String)] } });
     const [workshop] = rows.filter((row) => row.table === "workshop");
-    const { leavesAt } = value(await letGo(place(), { go: true, name: String(workshop?.row.name).toUpperCase() }));
+    const { leavesAt } = value(await scheduleWorkshopDeletion(place(), { go: true, name: String(workshop?.row.name).toUpperCase() }));
     expect(Math.round((Date.parse(leavesAt ?? "") - Date.now()) / 86_400_000)).toBe(30);
-    expect(value(await letGo(place(), { go: false, name: "" })).leavesAt).toBeNull();
+    expect(value(await scheduleWorkshopDeletion(place(), { go: false, name: "" })).leavesAt).toBeNull();
   });
 });
 

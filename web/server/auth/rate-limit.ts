@@ -54,7 +54,7 @@ export async function tryOf(kind: Kind, key: string): Promise<number | null> {
 const REMEMBERED_S = 90 * 86_400;
 const addressKey = (name: string, address: string): string => `address ${hashOf(`${name.toLowerCase()} ${address}`).slice(0, 40)}`;
 
-/** Remembers that a name signed in from an address. */
+/** Records that a name signed in from this network address. */
 export const rememberAddress = async (name: string, address: string): Promise<void> =>
   void (await limiter("known").set(addressKey(name, address), 0, REMEMBERED_S));
 

@@ -153,7 +153,7 @@ interface Page extends PageCursors {
   rows: Row[];
 }
 
-/** Returns batches at the given stages, newest first, a page at a time. */
+/** Returns one page of the batches at the given stages, newest first. */
 export async function listBatches(
   db: Database,
   workshopId: string,

@@ -5,7 +5,7 @@ import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
 import { products } from "@/data/tables/product";
 
-/** Of the workshop's products that a batch made, how the burn test of its wick stands; nothing for what is sold without a name. */
+/** Returns the state of the burn test for each product that a batch was poured for; nothing for containers that are no product. */
 export async function wickTestsOf(
   db: Database,
   workshopId: string,

@@ -57,7 +57,7 @@ export const burnRecordOf = (db: Database, workshopId: string, id: string): Prom
     } as BurnRecord;
   });
 
-/** Its sessions and looks as CSV, in SI units; cells that a spreadsheet would run as formulas are defused. */
+/** Returns the sessions and checks of a trial as CSV, in SI units; cells that a spreadsheet would run as formulas are escaped. */
 export function burnCsv(record: BurnRecord, units: UnitChoice): string {
   const { plan, state } = TRIAL.of(record.events as TrialEvent[]);
   const data = burnSheet(plan, state).map((row) => BURN_COLUMNS.map((column) => cellInUnits(column, row[column], units)));

@@ -47,7 +47,7 @@ export async function followOption(tx: Transaction, workshopId: string, plan: Tr
     .where(and(eq(products.workshopId, workshopId), eq(products.id, product.id)));
 }
 
-/** Follows what was decided, or taken back, since. */
+/** Updates the wick tests of products to what was decided or withdrawn in a trial since. */
 export async function followTests(tx: Transaction, workshopId: string, plan: TrialPlan, state: TrialState, before: TrialState): Promise<void> {
   for (const variant of variantsOf(plan))
     if (state.decided[variant]?.verdict !== before.decided[variant]?.verdict) await followOption(tx, workshopId, plan, state, variant);

@@ -36,7 +36,7 @@ function atLog(
   return withErrorHandling(entering, (told) => told);
 }
 
-/** Takes one entry of a subject as it is sent, and answers once it is written. */
+/** Parses one entry sent to an aggregate, appends it, and answers once it is written. */
 export function acceptEntry<F extends LogState, C, E extends EventOf, R>(
   store: AggregateStore<F, C, E, R>,
   sent: Incoming,

@@ -50,7 +50,7 @@ const REFUSED: Record<string, () => object | Promise<object>> = {
   duplicate: () => ({ kind: "wax", id: none(), freshId: none() }),
   eraseCustomer: () => ({ orderId: none() }),
   invite: () => ({ personId: none(), role: "helper" }),
-  letGo: () => ({ go: true, name: "another name" }),
+  scheduleWorkshopDeletion: () => ({ go: true, name: "another name" }),
   merge: () => ({ kind: "wax", goneId: stored.wax, keptId: none(), mergeId: none() }),
   pack: () => ({ packRunId: none(), sellableId: none(), packs: 1 }),
   archive: () => ({ kind: "person", id: stored.person, away: true }),

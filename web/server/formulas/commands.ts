@@ -61,7 +61,7 @@ const savedColor = z.object({
   recipe: colorRecipe,
 });
 
-/** Keeps how a color is made. */
+/** Saves the recipe of a color. */
 export async function saveColor(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("formulas", savedColor, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
     const workshopId = workshop.id;

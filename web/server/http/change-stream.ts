@@ -5,7 +5,7 @@ import pg from "pg";
 import { CONNECTION_TIMEOUT_MS, type Database, type Transaction } from "@/data/client";
 import { processSingleton } from "@/data/process-singleton";
 
-/** What has changed, told by PostgreSQL to every server, and by each to its pages. */
+/** A change of a workshop, as PostgreSQL notifies every server of it and each server its pages. */
 export interface Change {
   workshop: string;
   /** The batch, trial or order; nothing where something else of the workshop changed. */
@@ -28,7 +28,7 @@ type Listener = (change: Change) => void;
 const CHANNEL = "hearth_changed";
 /** PostgreSQL tells at most 8,000 bytes at once (its manual, NOTIFY); what is longer is read by those who want it. */
 const MAX_TOLD = 7_900;
-/** Told with the transaction: nobody hears of what was not written. */
+/** Notifies pages of a change when the transaction commits: a change that is rolled back is not sent. */
 export const notifyPages = async (tx: Transaction | Database, change: Change): Promise<void> => void (await tx.execute(sql`select ${telling(change)}`));
 
 /** Returns the same as a part of another statement. */
@@ -99,7 +99,7 @@ export function changeMark(workshop: string): string | null {
   return client ? `${since}.${told.get(workshop) ?? 0}` : null;
 }
 
-/** Ends all streams of this process: whoever listened turns to a server that stays. */
+/** Ends all streams of this process, so that pages reconnect to a server that keeps running. */
 export function closeStreams(): void {
   for (const listener of live().listeners) listener({ workshop: "*", ends: true });
 }

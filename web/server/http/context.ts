@@ -76,7 +76,7 @@ export const requestContext = cache(async () => {
   };
 });
 
-/** The workshop that a page named in what it sent, whatever another tab has switched to since; null if there is none. */
+/** Returns the context of the workshop that a command names, whatever another tab has switched to since; null if there is none. */
 export async function commandContext(at: { workshopId: string; personId: string | null }, who: Principal) {
   const workshop = await readWorkshop(at.workshopId);
   if (!workshop) return null;

@@ -2,7 +2,7 @@ import { z } from "zod";
 
 /** The place where a page of batches begins or ends, and the days that it is of, as an address has them. */
 export const CURSOR_QUERY = { after: z.string().max(120), before: z.string().max(120), when: z.string().max(60) };
-/** The same for what is listed by number. */
+/** The same for lists that are ordered by number. */
 export const NUMBER_QUERY = { after: z.coerce.number().int().positive(), before: z.coerce.number().int().positive(), when: z.string().max(60) };
 
 type Query = Promise<Record<string, string | string[] | undefined>>;

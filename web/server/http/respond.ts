@@ -7,7 +7,7 @@ import { readBody } from "./body";
 import { unavailableMessage } from "./database-unavailable";
 import { readJson } from "./json";
 
-/** An answer before it is put into a response of the web's, or written out as it is. */
+/** Status and body of an answer, before they become a Response. */
 export interface HttpResult {
   status: number;
   body: unknown;
@@ -24,7 +24,7 @@ export const errorResponse = (...of: Parameters<typeof errorResult>): Response =
 /** There is too much to do just now; the words say when to try again. */
 export class ServerBusyError extends Error {}
 
-/** Runs a handler; a database that is away becomes a 503 that says so. */
+/** Runs a handler; where the database cannot be reached, answers 503 with a message. */
 export async function withErrorHandling<T>(run: () => Promise<T>, failed: (told: HttpResult) => T): Promise<T> {
   try {
     return await run();
@@ -37,7 +37,7 @@ export async function withErrorHandling<T>(run: () => Promise<T>, failed: (told:
 }
 export const handleRequest = (run: () => Promise<Response>): Promise<Response> => withErrorHandling(run, jsonResponse);
 
-/** The route of one calculation: JSON in, checked, answered; bad input is told field by field with 400. */
+/** Returns the handler of a calculation route: it parses the JSON sent, answers with the result, or with 400 and a message for each field. */
 export const calculationRoute =
   <S extends z.ZodType, A>(
     schema: S,

@@ -182,7 +182,7 @@ export async function putSupplierSheet(place: unknown, input: unknown): Promise<
   });
 }
 
-/** Takes a sheet away, or puts it back. */
+/** Deletes a safety data sheet, or restores it. */
 export async function takeSupplierSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("shelf", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
     await db

@@ -63,7 +63,7 @@ export async function hazardOfRecipe(db: Database, workshopId: string, recipe: R
   return { ...hazardOf(parts, sheets, cutOffs), loads: loadsWithout(recipe, shelf, sheets, cutOffs) };
 }
 
-/** The hazard of each pot of a batch as it was really weighed; null if the workshop has no such batch. */
+/** Returns the hazard of each pot of a batch by what was actually weighed; null if the workshop has no such batch. */
 export async function hazardOfBatch(
   db: Database,
   workshopId: string,

@@ -4,7 +4,7 @@ import { now } from "@/data/clock";
 import { authAttempts, authSessions, authVerifications } from "@/data/tables/auth";
 import { faultOf, logger } from "./logger";
 
-/** Takes out what is over; gives how much of each, for the log. */
+/** Deletes expired sessions, verifications, sign-in attempts and workshops; returns how many of each, for the log. */
 export async function clean(): Promise<Record<string, number>> {
   const auth = authDatabase();
   const moment = new Date(now());
@@ -21,7 +21,7 @@ const LOCK = 4_382;
 const EVERY_MS = 3_600_000;
 const FIRST_MS = 60_000;
 
-/** Cleans, where no other server on this database does just now; gives what was taken out, or null. */
+/** Deletes expired rows unless another server on this database is doing so; returns how many of each, or null. */
 export const cleanOnce = (does: () => Promise<Record<string, number>> = clean): Promise<Record<string, number> | null> =>
   databaseWithoutTenant().transaction(async (tx) => {
     const { rows } = await tx.execute<{ mine: boolean }>(sql`select pg_try_advisory_xact_lock(${LOCK}) as mine`);

@@ -133,8 +133,8 @@ export async function askDevice(place: unknown, input: unknown): Promise<Result<
 
 const GRACE_DAYS = 30;
 
-/** Lets a workshop go with all that is in it, in thirty days; or keeps it. Its name is typed, so that no slip does it. */
-export async function letGo(place: unknown, input: unknown): Promise<Result<{ leavesAt: string | null }>> {
+/** Deletes a workshop with everything in it after thirty days, or cancels that. Its name has to be typed as a confirmation. */
+export async function scheduleWorkshopDeletion(place: unknown, input: unknown): Promise<Result<{ leavesAt: string | null }>> {
   return command("people", z.object({ go: z.boolean(), name: z.string().max(200) }), place, input, async ({ go, name }, { db, workshop, now }) => {
     if (go && name.trim().toLowerCase() !== workshop.name.trim().toLowerCase()) {
       const why = `Type the name of the workshop, “${workshop.name}”, to delete it.`;

@@ -63,7 +63,7 @@ export async function pack(place: unknown, input: unknown): Promise<Result<{ id:
   });
 }
 
-/** Takes packs apart again. */
+/** Unpacks packs: their pieces are on the rack again. */
 export async function unpack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("sell", z.object({ packRunId: z.uuid() }), place, input, ({ packRunId }, context) => unpackIn(context.db, context, packRunId));
 }
@@ -139,7 +139,7 @@ const keptSheet = z.object({
   gone: z.boolean().default(false),
 });
 
-/** Keeps a sheet of labels as the workshop measured it, or puts it away. */
+/** Saves the measures of a label sheet, or deletes it; a deleted one can be restored. */
 export async function saveLabelSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command("sell", keptSheet, place, input, async (row, { db, workshop, now }) => {
     await db

@@ -285,7 +285,7 @@ export type RecentlyPacked = Awaited<ReturnType<typeof recentlyPacked>>[number];
 /** Returns all packing parts of the shelf. */
 export const listPacks = (db: Database, workshopId: string) => db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name));
 
-/** The containers of products as they are packed, and what they state. */
+/** Returns the container of each product and the weight that it states. */
 export async function insidesOf(db: Database, workshopId: string, products: readonly Product[]) {
   const shelf = await readPickList(
     db,

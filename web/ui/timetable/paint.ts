@@ -112,7 +112,7 @@ export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: numbe
   for (const _ of painting(canvas, picture, wanted));
 }
 
-/** Draws a picture by parts, a few ms with each frame: letters that were never drawn before take long. Returns how to stop it. */
+/** Draws a picture in parts, a few ms with each frame, since text that was never drawn before takes long. Returns a function that stops it. */
 export function paintSoon(canvas: HTMLCanvasElement, picture: Picture, wanted: number): () => void {
   const rest = painting(canvas, picture, wanted);
   let frame = requestAnimationFrame(function part() {

@@ -9,7 +9,7 @@ export interface TimetableRow {
   steps: { id: string; name: string; start: number; end: number; hands: boolean; heats: boolean; held?: boolean }[];
 }
 
-/** What a day's drawing shows. */
+/** Everything that the picture of a day's schedule shows. */
 export interface Day {
   rows: readonly TimetableRow[];
   /** What is looked at, by the key of its row; the others step back. */
@@ -68,7 +68,7 @@ const LEFT = 150;
 const HEATS = 150;
 const RIGHT = 12;
 
-/** How a moment and a temperature are written. */
+/** Functions that write a moment and a temperature in the units of the workshop. */
 export interface Writing {
   clock: (minutes: number) => string;
   t: (centi: number) => string;

@@ -1,4 +1,4 @@
-import { Pouring } from "../parts/pouring-later";
+import { Pouring } from "../parts/lazy-pouring";
 import { Reading } from "../parts/reading";
 import type { StepView } from "../parts/step";
 

@@ -1,4 +1,4 @@
-import { MadeReady, Pouring } from "../parts/pouring-later";
+import { MadeReady, Pouring } from "../parts/lazy-pouring";
 import type { StepView } from "../parts/step";
 
 export const view: StepView = {

@@ -1,11 +1,11 @@
-import { LookOverList } from "@/features/inspect/list";
+import { InspectionList } from "@/features/inspect/list";
 import { dueToLook, listBatches, listInstruments } from "@/server/batches/batches";
 import { requestContext } from "@/server/http/context";
 import { CURSOR_QUERY, parseQuery } from "@/server/http/query";
 
-export const metadata = { title: "Look-over" };
+export const metadata = { title: "Inspect" };
 
-export default async function LookOverPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
+export default async function InspectionPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const asked = await parseQuery(searchParams, CURSOR_QUERY);
   const [list, due, instruments] = await Promise.all([
@@ -13,5 +13,5 @@ export default async function LookOverPage({ searchParams }: { searchParams: Pro
     asked.after || asked.before || asked.q ? [] : dueToLook(db, workshop.id, now),
     listInstruments(db, workshop.id),
   ]);
-  return <LookOverList {...list} due={due} instruments={instruments} narrowed={Boolean(asked.q)} />;
+  return <InspectionList {...list} due={due} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

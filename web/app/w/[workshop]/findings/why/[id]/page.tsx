@@ -1,6 +1,6 @@
 import { notFound } from "next/navigation";
 import { z } from "zod";
-import { WhyView } from "@/features/findings/why";
+import { Diagnosis } from "@/features/findings/diagnosis";
 import { diagnoseBatch } from "@/server/findings/diagnosis";
 import { readCustomCauses } from "@/server/findings/rules";
 import { requestContext } from "@/server/http/context";
@@ -15,5 +15,5 @@ export default async function WhyPage({ params, searchParams }: { params: Promis
   const asked = await parseQuery(searchParams, { flaw: z.string().max(60) });
   const [why, causes] = await Promise.all([diagnoseBatch(db, workshop.id, id, asked.flaw, now), readCustomCauses(db, workshop.id)]);
   if (!why) notFound();
-  return <WhyView why={why} causes={causes} />;
+  return <Diagnosis why={why} causes={causes} />;
 }

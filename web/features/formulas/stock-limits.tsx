@@ -8,7 +8,7 @@ import { useUnits } from "@/ui/units";
 const SPARE = 50_000;
 
 /** For each vessel: how many jars of this formula the stock allows, what runs out first, and what one costs. */
-export function Reach({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf; stocks: Stocks }) {
+export function StockLimits({ spec, shelf, stocks }: { spec: FormulaSpec; shelf: Shelf; stocks: Stocks }) {
   const units = useUnits();
   const rows = useMemo(() => {
     const nameOf = (id: string) =>

@@ -4,13 +4,13 @@ import { useState } from "react";
 import { callAction } from "@/forms/call-action";
 import { Field, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
-import { letGo } from "@/server/people/commands";
+import { scheduleWorkshopDeletion } from "@/server/people/commands";
 import { useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
 
-/** Everything of the workshop, to take along; and letting it go. */
-export function Whole({ leavesAt }: { leavesAt: string | null }) {
+/** Downloads everything in the workshop, and deletes the workshop after thirty days. */
+export function WorkshopData({ leavesAt }: { leavesAt: string | null }) {
   const place = useWorkshop();
   const router = useRouter();
   const units = useUnits();
@@ -19,7 +19,7 @@ export function Whole({ leavesAt }: { leavesAt: string | null }) {
   const [open, setOpen] = useState(false);
   const [said, setSaid] = useState("");
   const go = async (on: boolean) => {
-    const outcome = await callAction(letGo(place, { go: on, name: fields.text("name") }));
+    const outcome = await callAction(scheduleWorkshopDeletion(place, { go: on, name: fields.text("name") }));
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
       return setSaid(outcome.message);

@@ -220,7 +220,7 @@ function After({ why: { after, batch } }: { why: Why }) {
 }
 
 /** Why a batch shows a flaw: the known causes in order, what its record says of each, and how it went before. */
-export function WhyView({ why, causes }: { why: Why; causes: Parameters<typeof OwnCauses>[0]["causes"] }) {
+export function Diagnosis({ why, causes }: { why: Why; causes: Parameters<typeof OwnCauses>[0]["causes"] }) {
   const units = useUnits();
   const { batch, flaws, defect } = why;
   const known = defect === null ? undefined : toldOf(defect);
