@@ -107,18 +107,19 @@ const MAX_LEVELS = 12;
 /** Levels of every factor for one flaw, in one pass over the rows. */
 async function levelsOf(db: Database, workshopId: string, defect: string, period: Period): Promise<Factor[]> {
   const names = FACTORS.map((factor) => sql.identifier(factor.name));
-  const { rows } = await db.execute<Record<string, unknown> & { which: number } & SumsRow>(sql`
+  // In each grouping set one factor has a level, and the others are null.
+  const { rows } = await db.execute<{ which: number; level: string } & SumsRow>(sql`
     with r as (${rowsOf(workshopId, defect, period)}), o as materialized (select o.batch_id, o.jars, o.k, ${levelColumns(FACTORS)} from r o)
-    select ${listed(names)}, which, ${SUMS} from (
-      select ${listed(names)}, grouping(${listed(names)})::int which, ${OF_BATCH}
+    select which, level, ${SUMS} from (
+      select coalesce(${listed(names)}) level, grouping(${listed(names)})::int which, ${OF_BATCH}
       from o group by grouping sets (${listed(names.map((name) => sql`(o.batch_id, ${name})`))})
-    ) b group by which, ${listed(names)}`);
+    ) b where level is not null group by which, level`);
   const all = 2 ** FACTORS.length - 1;
   return FACTORS.map(({ name, words }, index) => {
     const bit = all - 2 ** (FACTORS.length - 1 - index);
     const levels = rows
-      .filter((row) => row.which === bit && row[name] !== null)
-      .map((row) => ({ level: String(row[name]), ...sumsOfRow(row) }))
+      .filter((row) => row.which === bit)
+      .map((row) => ({ level: row.level, ...sumsOfRow(row) }))
       .sort((a, b) => b.n - a.n)
       .slice(0, MAX_LEVELS);
     return { name, words, levels } as Factor;
