@@ -1,4 +1,5 @@
 import { type BatchEvent, type BatchPlan, type ChosenProduct, type EventBody, planBatch, type SeenFlaw, wicksOf } from "@hearth/core";
+import { demoNumber } from "./materials";
 import { type DemoBatch, demoId, INSTRUMENTS, type JarsGone, type Scenario, SHED } from "./workshop";
 
 const need = <T>(value: T | undefined, what: string): T => {
@@ -59,7 +60,7 @@ export function eventsOfDemo(demo: DemoBatch, now: Date, many = false, { formula
   const startMs = now.getTime() - demo.startedBefore * 1_000;
   const add = (after: number, body: EventBody, more: { instrumentId?: string; corrects?: string; who?: number; person?: number } = {}): string => {
     const at = new Date(startMs + after * 1_000).toISOString();
-    const id = demoId(0x900 + Number.parseInt(demo.id.slice(-12), 16) + (demo.id.startsWith(demoId(0x18, 1).slice(0, 13)) ? 0x100 : 0), events.length + 1);
+    const id = demoId(0x900 + demoNumber(demo.id) + (demo.id.startsWith(demoId(0x18, 1).slice(0, 13)) ? 0x100 : 0), events.length + 1);
     events.push({
       id,
       happenedAt: at,

@@ -19,6 +19,7 @@ import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
 import { eventsOfDemo } from "./events";
+import { inParts } from "./in-parts";
 import { type Past, pastBatches } from "./past";
 import { refusalIn } from "./refusal";
 import { putFinishedGoods } from "./sales";
@@ -106,12 +107,6 @@ function deliveries(draws: readonly Draw[], receivedOn: string) {
 const AT_ONCE = 200;
 /** Twelve batches a week, twenty-five jars each. */
 const BATCHES_A_YEAR = 600;
-/** So many rows go into one statement. */
-const ROWS_AT_ONCE = 500;
-export const inParts = async <T>(list: readonly T[], put: (part: T[]) => Promise<unknown>): Promise<void> => {
-  for (let from = 0; from < list.length; from += ROWS_AT_ONCE) await put(list.slice(from, from + ROWS_AT_ONCE));
-};
-
 /** What lies behind the demo: nothing, about fifty batches, as many as are asked for, or so many years of a busy workshop with all that belongs to them. */
 export type History = boolean | Past | { years: number; batchesAYear?: number; onYear?: (year: number) => void };
 const isYears = (history: History): history is Extract<History, { years: number }> => typeof history === "object" && "years" in history;
@@ -163,8 +158,8 @@ async function putBatches(
     // The next are made while the database writes the ones before.
     const made = all.slice(from, from + AT_ONCE).map(madeFrom);
     await writing;
-    // Statistics taken while these rows are still unseen by others would say that the workshop has none, and its foreign keys would be
-    // checked by the wrong index. Taken here they see the first rows, and hold off others until the end of the transaction.
+    // Without it, an insert of a large workshop beside a small one sometimes ran into the time limit: it seems that statistics taken by
+    // others, who cannot see these rows yet, led to the wrong index. Taken here they see the first rows, and hold off others until the end.
     if (from === AT_ONCE) await tx.execute(sql`analyze batch, batch_event, stock_use, outcome, outcome_flaw`);
     writing = write(made);
   }
@@ -180,7 +175,7 @@ function inWorkingHours(startedBefore: number, now: Date): number {
   return Math.round((now.getTime() - morning) / 1_000 - ofDay * 9 * 3_600);
 }
 
-/** Says which year is being made, each of them once. */
+/** Returns what tells, batch by batch, which year is being made, each of them once. */
 function yearReporter(days: number, onYear: ((year: number) => void) | undefined) {
   let reported = 0;
   return ({ startedBefore }: DemoBatch) => {
@@ -198,11 +193,11 @@ function yearReporter(days: number, onYear: ((year: number) => void) | undefined
 export async function putDemo(db: Database, workshop: { id: string; name: string }, now: Date, history: History = false): Promise<void> {
   const workshopId = workshop.id;
   const at = now.toISOString();
-  const years = isYears(history) ? yearsScenario(history.years) : null;
-  const batchesAYear = isYears(history) ? (history.batchesAYear ?? BATCHES_A_YEAR) : 0;
+  const asked = isYears(history) ? history : null;
+  const years = asked && yearsScenario(asked.years);
   const scenario: Scenario = years ?? SHED;
   const past = years
-    ? pastBatches({ many: years.years * batchesAYear, days: years.days, times: 2.25, kinds: years.kinds }).map((batch, index) => ({
+    ? pastBatches({ many: years.years * (asked?.batchesAYear ?? BATCHES_A_YEAR), days: years.days, times: 2.25, kinds: years.kinds }).map((batch, index) => ({
         ...batch,
         startedBefore: inWorkingHours(batch.startedBefore, now),
         crew: crewAt(batch.startedBefore / 86_400 / years.days, index),
@@ -260,8 +255,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
     await tx
       .insert(demandLines)
       .values(WANTED.map(({ inDays, ...rest }) => ({ ...rest, workshopId, at, wantedOn: inDays === null ? null : before(-inDays).slice(0, 10) })));
-    const onBatch = isYears(history) ? yearReporter(history.years * 365, history.onYear) : undefined;
-    const draws = await putBatches(tx, workshopId, all, now, { scenario, isBusy, ...(onBatch ? { onBatch } : {}) });
+    const draws = await putBatches(tx, workshopId, all, now, { scenario, isBusy, ...(years ? { onBatch: yearReporter(years.days, asked?.onYear) } : {}) });
     const bought = years ? yearsLots(draws, years, now) : deliveries(draws, before(Math.ceil((all[0]?.startedBefore ?? 0) / 86_400) + 3).slice(0, 10));
     await inParts(
       bought.map((lot, index) => ({ ...lot, workshopId, id: demoId(0x27, index + 1) })),

@@ -4,6 +4,9 @@ import yearsShelf from "./years/shelf.json" with { type: "json" };
 /** Returns ids that are the same at every start, so that a bookmark to something of the demo still works. */
 export const demoId = (group: number, n: number): string => `0190c0de-${group.toString(16).padStart(4, "0")}-7000-8000-${n.toString(16).padStart(12, "0")}`;
 
+/** Returns the number within its group that an id of the demo was made from. */
+export const demoNumber = (id: string): number => Number.parseInt(id.slice(-12), 16);
+
 /** The groups of ids by kind of material. */
 export const MATERIAL_GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22, mold: 0x24, pack: 0x2c } as const;
 

@@ -6,7 +6,7 @@ import { type DemoBatch, demoId } from "./workshop";
  */
 
 /** A row of numbers that is the same each time. */
-export function row(seed: number): () => number {
+function row(seed: number): () => number {
   let state = seed;
   return () => {
     state = (state * 1_664_525 + 1_013_904_223) % 4_294_967_296;

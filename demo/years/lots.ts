@@ -1,5 +1,6 @@
 import { randomFrom } from "@hearth/core";
 import { LOTS } from "../workshop";
+import { shareOfToday } from "./prices";
 import type { YearsScenario } from "./scenario";
 
 /** What a batch drew of a material, and when it was started: days before now. */
@@ -69,7 +70,7 @@ export function yearsLots(draws: readonly Draw[], { materials }: YearsScenario, 
         materialId,
         code: material.kind === "vessel" ? `box ${n}` : `${initials}-${1_000 + n}`,
         amount: amountBought,
-        cost: Math.round(each * amountBought * Math.max(0.4, 1 - (daysBefore / 365) * YEARLY_RISE)),
+        cost: Math.round(each * amountBought * shareOfToday(daysBefore, YEARLY_RISE)),
         receivedOn: new Date(now.getTime() - receivedDays * 86_400_000).toISOString().slice(0, 10),
       },
     ];

@@ -5,8 +5,10 @@ import { orderEventRow, orderRow, writeFinishedGoods } from "../../web/data/orde
 import { orderEvents, orders, packedPieces, packRuns } from "../../web/data/tables/sales";
 import { workshops } from "../../web/data/tables/workshop";
 import { costsNow } from "../../web/server/sales/packing";
+import { inParts } from "../in-parts";
 import { refusalIn } from "../refusal";
 import { type DemoBatch, type DemoProduct, demoId, type JarsGone } from "../workshop";
+import { shareOfToday } from "./prices";
 import type { YearsScenario } from "./scenario";
 
 const DAY = 86_400_000;
@@ -46,7 +48,7 @@ export interface YearsSales {
   orders: { id: string; number: number; events: OrderEvent[] }[];
 }
 
-const costShare = (at: number, now: number) => Math.max(0.4, 1 - ((now - at) / (365 * DAY)) * YEARLY_RISE);
+const costShare = (at: number, now: number) => shareOfToday((now - at) / DAY, YEARLY_RISE);
 /** Returns a price as it was then, in steps of 50 cents. */
 const priceAt = (price: number, at: number, now: number) => Math.round((price * costShare(at, now)) / 50) * 50;
 
@@ -241,9 +243,6 @@ export async function putYearsSales(db: Database, workshopId: string, sales: Yea
   const shares = sold.flatMap((product) => (costs.get(product.id) ?? 0) / product.price || []).sort((a, b) => a - b);
   const usualShare = shares[Math.floor(shares.length / 2)] ?? 0;
   await db.transaction(async (tx) => {
-    const inParts = async <T>(list: readonly T[], put: (part: T[]) => Promise<unknown>) => {
-      for (let from = 0; from < list.length; from += 1_000) await put(list.slice(from, from + 1_000));
-    };
     await inParts(sales.packRuns, (part) =>
       tx.insert(packRuns).values(
         part.map(({ id, product, packs, at, pouredAt }) => {

@@ -1,5 +1,5 @@
 import { wickOfWidth } from "../events";
-import { demoId, MATERIAL_GROUP, YEARS_MATERIALS } from "../materials";
+import { demoId, demoNumber, MATERIAL_GROUP, YEARS_MATERIALS } from "../materials";
 import { KINDS, type Kind } from "../past";
 import {
   type DemoFormula,
@@ -189,7 +189,7 @@ function productsOf(row: FormulaRow, formula: DemoFormula): DemoProduct[] {
       formulaId: formula.id,
       container: row.container,
       containerN: row.containerN,
-      wick: wick ? Number.parseInt(wick.id.slice(-12), 16) : null,
+      wick: wick ? demoNumber(wick.id) : null,
       wicks: 1,
       price: row.price,
       pack: packSize(row),
@@ -201,8 +201,10 @@ function productsOf(row: FormulaRow, formula: DemoFormula): DemoProduct[] {
   ];
 }
 
-/** What is noted again and again, by what it is about; a note a few weeks. */
-const REMARKS: [kind: DemoNote["kind"], text: string][] = [
+/** What the notes of the years are about. */
+type Remarked = Extract<DemoNote["kind"], "formula" | "product" | "wax" | "fragrance" | "vessel" | "wick">;
+/** What is noted again and again, by what it is about; a note every few weeks. */
+const REMARKS: [kind: Remarked, text: string][] = [
   ["wax", "The new sack smells faintly of the warehouse. Kept one scoop aside to compare."],
   ["formula", "Asked for at the fair by three people. Pour more before the next one."],
   ["fragrance", "This bottle is darker than the last. Same lot label, so asked the supplier."],
@@ -213,27 +215,20 @@ const REMARKS: [kind: DemoNote["kind"], text: string][] = [
   ["wax", "Melts a few minutes faster since the ring was changed."],
 ];
 const NOTES_A_YEAR = 30;
-const subjectsOf = (
-  kind: DemoNote["kind"],
-  { materials, formulas, products }: Pick<Scenario, "materials" | "formulas" | "products">,
-): readonly { id: string }[] =>
-  kind === "formula"
-    ? formulas
-    : kind === "product"
-      ? products
-      : kind === "wax"
-        ? materials.waxes
-        : kind === "fragrance"
-          ? materials.fragrances
-          : kind === "vessel"
-            ? materials.vessels
-            : materials.wicks;
 
-function notesOf(years: number, days: number, scenario: Pick<Scenario, "materials" | "formulas" | "products">): DemoNote[] {
+function notesOf(years: number, days: number, { materials, formulas, products }: Pick<Scenario, "materials" | "formulas" | "products">): DemoNote[] {
+  const subjectsOf: Record<Remarked, readonly { id: string }[]> = {
+    formula: formulas,
+    product: products,
+    wax: materials.waxes,
+    fragrance: materials.fragrances,
+    vessel: materials.vessels,
+    wick: materials.wicks,
+  };
   return Array.from({ length: years * NOTES_A_YEAR }, (_, index): DemoNote => {
     const share = 0.99 - (index / (years * NOTES_A_YEAR)) * 0.97;
     const [kind, text] = REMARKS[index % REMARKS.length] as (typeof REMARKS)[number];
-    const subjects = subjectsOf(kind, scenario);
+    const subjects = subjectsOf[kind];
     return {
       id: demoId(0x29, NOTES.length + 1 + index),
       kind,

@@ -1,11 +1,10 @@
 import { randomFrom } from "@hearth/core";
-import { MATERIAL_GROUP } from "../materials";
+import { demoNumber, MATERIAL_GROUP } from "../materials";
 import type { Burns, DemoTrial } from "../trials";
 import { demoId } from "../workshop";
 import { crewAt, type YearsScenario } from "./scenario";
 
 const TRIALS_A_YEAR = 10;
-const numberOf = (id: string) => Number.parseInt(id.slice(-12), 16);
 
 /** How a wick burns in a container of this width: too small, right, or too large for it. Invented. */
 function burnsOf(wick: number, fit: "small" | "right" | "large", widthMm: number, random: () => number): Burns {
@@ -51,8 +50,8 @@ export function yearsTrials({ years, days, products, formulas, materials }: Year
       n: 3 + index,
       name: `Wick for ${product.name}${index >= tested.length ? `, check ${Math.floor(index / tested.length) + 1}` : ""}`,
       varies: "wick size",
-      product: numberOf(product.id),
-      vessel: numberOf(vessel.id),
+      product: demoNumber(product.id),
+      vessel: demoNumber(vessel.id),
       wax: wax.name,
       family: wax.family,
       scent: oil.name,
@@ -62,8 +61,8 @@ export function yearsTrials({ years, days, products, formulas, materials }: Year
       begunDaysBefore: daysBefore,
       lit: [1, 2, 3].map((session) => (daysBefore - session) * 24),
       variants: [
-        burnsOf(numberOf(other?.id ?? demoId(MATERIAL_GROUP.wick, 1)), otherFits, widthMm, random),
-        burnsOf(numberOf(product.wickId ?? ""), "right", widthMm, random),
+        burnsOf(demoNumber(other?.id ?? demoId(MATERIAL_GROUP.wick, 1)), otherFits, widthMm, random),
+        burnsOf(demoNumber(product.wickId ?? ""), "right", widthMm, random),
       ],
       crew: crewAt(share, index),
       ended: {

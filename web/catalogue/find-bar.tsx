@@ -3,6 +3,7 @@
 import { useSearchParams } from "next/navigation";
 import { useEffect, useId, useRef, useState, useTransition } from "react";
 import { Link, usePathname, useRouter } from "@/ui/address";
+import { FilterSelect } from "./filter-select";
 import { WhenFilter, type WhenProps } from "./when-filter";
 
 export interface Filter {
@@ -54,25 +55,6 @@ function addressOf(path: string, query: URLSearchParams, change: Record<string, 
   return text ? `${path}?${text}` : path;
 }
 
-/** One filter of a list. */
-function FilterSelect({ filter, value, go }: { filter: Filter; value: string; go: (change: Record<string, string>) => void }) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="block text-[14px] text-soft">
-        {filter.label}
-      </label>
-      <select id={id} className="entry !min-h-[40px] !w-auto max-w-[260px] !py-0" value={value} onChange={(event) => go({ [filter.key]: event.target.value })}>
-        {filter.options.map((item) => (
-          <option key={item.value} value={item.value}>
-            {item.label}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}
-
 /** Finds in a list: as one types, by days, and by what suits it; `more` filters stand behind a button. Where one is, is kept in the address. */
 export function FindBar({
   what,
@@ -113,6 +95,9 @@ export function FindBar({
   }, [text]);
   const isSet = (filter: Filter) => Boolean(query.get(filter.key));
   const narrowed = asked !== "" || Boolean(query.get("when")) || [...filters, ...more].some(isSet);
+  const select = ({ key, label, options }: Filter) => (
+    <FilterSelect key={key} label={label} options={options} value={query.get(key) ?? ""} onChange={(value) => go({ [key]: value })} />
+  );
   // A list that is seen at a glance needs no more than a search.
   const isShort = !narrowed && found !== undefined && found < SHORT;
   return (
@@ -133,18 +118,12 @@ export function FindBar({
           onKeyDown={(event) => event.key === "Escape" && setText("")}
         />
       </div>
-      {filters.map((filter) => (
-        <FilterSelect key={filter.key} filter={filter} value={query.get(filter.key) ?? ""} go={go} />
-      ))}
+      {filters.map(select)}
       {when && !isShort ? <WhenFilter {...when} go={(text) => go({ when: text })} /> : null}
       {more.length > 0 && !isShort ? (
         <details className="basis-full" open={more.some(isSet)}>
           <summary className="cursor-pointer py-1 font-semibold">More filters</summary>
-          <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-1">
-            {more.map((filter) => (
-              <FilterSelect key={filter.key} filter={filter} value={query.get(filter.key) ?? ""} go={go} />
-            ))}
-          </div>
+          <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-1">{more.map(select)}</div>
         </details>
       ) : null}
       <p className="pb-2 text-[15px] text-soft empty:hidden" role="status">

@@ -1,10 +1,11 @@
 "use client";
 
-import { monthNames } from "@hearth/core";
+import { addDays, monthNames } from "@hearth/core";
 import { useEffect, useId, useState } from "react";
 import type { AskedDays } from "@/server/http/period";
 import { Link } from "@/ui/address";
 import { useUnits } from "@/ui/units";
+import { FilterSelect } from "./filter-select";
 
 /** The days that a list is narrowed to, and from which year on there is something. */
 export interface WhenProps {
@@ -13,6 +14,9 @@ export interface WhenProps {
   /** Where the whole list is, from the end of these days back; null where the list is in no order of time. */
   around: string | null;
 }
+
+const ANY = { value: "", label: "any" };
+const MONTHS = monthNames().map((label, index) => ({ value: String(index + 1).padStart(2, "0"), label }));
 
 /** Narrows a list to days: in words, or by year and month. `go` gets the words. */
 export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (when: string) => void }) {
@@ -51,37 +55,13 @@ export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (
           onBlur={send}
         />
       </form>
-      <div>
-        <label htmlFor={`${id}-year`} className="block text-[14px] text-soft">
-          Year
-        </label>
-        <select id={`${id}-year`} className="entry !min-h-[40px] !w-auto !py-0" value={year} onChange={(event) => go(event.target.value)}>
-          <option value="">any</option>
-          {years.map((item) => (
-            <option key={item} value={item}>
-              {item}
-            </option>
-          ))}
-        </select>
-      </div>
-      <div>
-        <label htmlFor={`${id}-month`} className="block text-[14px] text-soft">
-          Month
-        </label>
-        <select
-          id={`${id}-month`}
-          className="entry !min-h-[40px] !w-auto !py-0"
-          value={month}
-          onChange={(event) => go([year || String(thisYear), event.target.value].filter(Boolean).join("-"))}
-        >
-          <option value="">any</option>
-          {monthNames().map((name, index) => (
-            <option key={name} value={String(index + 1).padStart(2, "0")}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </div>
+      <FilterSelect label="Year" options={[ANY, ...years.map((item) => ({ value: item, label: item }))]} value={year} onChange={go} />
+      <FilterSelect
+        label="Month"
+        options={[ANY, ...MONTHS]}
+        value={month}
+        onChange={(value) => go([year || String(thisYear), value].filter(Boolean).join("-"))}
+      />
       <p id={`${id}-says`} className="basis-full text-[15px] empty:hidden" role="status">
         {isWrong ? (
           <span className="font-semibold text-hot">
@@ -90,7 +70,7 @@ export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (
           </span>
         ) : asked?.days ? (
           <span className="text-soft">
-            {units.onDate(asked.days.from)} to {units.onDate(lastDayOf(asked.days.until))}.{" "}
+            {units.onDate(asked.days.from)} to {units.onDate(addDays(asked.days.until, -1))}.{" "}
             {around ? (
               <Link className="underline" href={around}>
                 The whole list from there
@@ -102,5 +82,3 @@ export function WhenFilter({ asked, firstYear, around, go }: WhenProps & { go: (
     </>
   );
 }
-
-const lastDayOf = (until: string) => new Date(Date.parse(`${until}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10);

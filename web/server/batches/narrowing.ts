@@ -1,5 +1,5 @@
 import { DEFECTS } from "@hearth/core";
-import { and, eq, gte, isNotNull, lt, min, type SQL, sql } from "drizzle-orm";
+import { and, eq, min, type SQL, sql } from "drizzle-orm";
 import { z } from "zod";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -7,7 +7,7 @@ import { outcomeFlaws } from "@/data/tables/finding";
 import { products } from "@/data/tables/product";
 import { vessels, waxes } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
-import type { Period } from "@/server/http/period";
+import { type Period, within } from "@/server/http/period";
 import { naturalSort } from "@/server/shared/natural-sort";
 
 /** What a list of batches can be narrowed by, as an address has it. */
@@ -27,8 +27,7 @@ export interface Narrowing {
 export function narrowedTo(workshopId: string, { period, flaw, product, vessel, wax, by }: Narrowing): SQL | undefined {
   const outcome = (condition: SQL) => sql`exists (select 1 from outcome o where o.workshop_id = ${workshopId} and o.batch_id = ${batches.id} and ${condition})`;
   return and(
-    period?.from ? gte(batches.startedAt, period.from) : undefined,
-    period?.to ? lt(batches.startedAt, period.to) : undefined,
+    period ? within(period, sql`${batches.startedAt}`) : undefined,
     flaw ? sql`exists (select 1 from outcome_flaw f where f.workshop_id = ${workshopId} and f.batch_id = ${batches.id} and f.defect = ${flaw})` : undefined,
     // A product of a batch is named by its vessel or mold, with a number where several pots fill the same.
     vessel ? outcome(sql`o.product like ${`${vessel}%`}`) : undefined,
@@ -76,7 +75,7 @@ export async function narrowingOptions(db: Database, workshopId: string): Promis
     db
       .select({ at: min(batches.startedAt) })
       .from(batches)
-      .where(and(eq(batches.workshopId, workshopId), isNotNull(batches.startedAt))),
+      .where(eq(batches.workshopId, workshopId)),
   ]);
   const defects = new Set(seen.map((row) => row.defect));
   return {

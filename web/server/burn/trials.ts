@@ -1,12 +1,12 @@
 import { type BatchState, jarStatusesOf, type Passed, type TestCandleNow, type TrialPlan, type TrialState, testCandleNow, titleOf } from "@hearth/core";
-import { and, asc, desc, eq, gte, ilike, inArray, lt, lte, max, or, type SQL, sql } from "drizzle-orm";
+import { and, asc, desc, eq, ilike, inArray, lt, lte, max, or, type SQL, sql } from "drizzle-orm";
 import { atOneMoment, type Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { burnOutcomes, trials } from "@/data/tables/trial";
 import { readNewest } from "@/server/events/aggregate-store";
 import { readBatchState } from "@/server/events/read-events";
 import { trialStore } from "@/server/events/trial-store";
-import type { Period } from "@/server/http/period";
+import { type Period, within } from "@/server/http/period";
 import { containing } from "@/server/shared/natural-sort";
 import { type NumberPage, pageByNumber } from "@/server/shared/number-pages";
 
@@ -92,8 +92,7 @@ function asTried(workshopId: string, { period, product, vessel, wax }: TrialsAsk
   const tried = (condition: SQL) =>
     sql`exists (select 1 from burn_outcome o where o.workshop_id = ${workshopId} and o.trial_id = ${trials.id} and ${condition})`;
   return and(
-    period?.from ? gte(trials.startedAt, period.from) : undefined,
-    period?.to ? lt(trials.startedAt, period.to) : undefined,
+    period ? within(period, sql`${trials.startedAt}`) : undefined,
     product ? tried(sql`o.product_id = ${product}::uuid`) : undefined,
     vessel ? tried(sql`o.container_id = ${vessel}::uuid`) : undefined,
     wax ? tried(sql`o.wax = (select name from wax where workshop_id = ${workshopId} and id = ${wax}::uuid)`) : undefined,

@@ -23,11 +23,12 @@ export function askedDays(text: string | undefined, { timeZone, locale }: Calend
   return typed === "" ? null : { text: typed, days: parseSpan(typed, dayAt(now, timeZone), locale) };
 }
 
-/** Returns the moments that these days begin and end at in the workshop's own zone; all time where there are none. */
-export const periodOf = (asked: AskedDays | null, { timeZone }: Calendar): Period =>
-  asked?.days
-    ? { from: new Date(timeOn(asked.days.from, 0, timeZone)).toISOString(), to: new Date(timeOn(asked.days.until, 0, timeZone)).toISOString() }
-    : ALL_TIME;
+/** Returns the moment at which a day begins in a zone, as ISO text. */
+export const dayStart = (day: string, zone: string): string => new Date(timeOn(day, 0, zone)).toISOString();
+/** Returns the period from the begin of the first of these days to the end of the last. */
+export const periodOfDays = ({ from, until }: DaySpan, zone: string): Period => ({ from: dayStart(from, zone), to: dayStart(until, zone) });
+/** Returns the period that a list is asked for; all time where no days are. */
+export const periodOf = (asked: AskedDays | null, { timeZone }: Calendar): Period => (asked?.days ? periodOfDays(asked.days, timeZone) : ALL_TIME);
 
 /** A change from which findings may be counted: a new version of a formula. */
 export interface FormulaChange {
@@ -87,7 +88,7 @@ export async function askedPeriod(
   const today = dayAt(now, workshop.timeZone);
   const changes = await changesOf(db, workshop.id, asked.since ?? null);
   const change = changes.find((change) => change.id === asked.since);
-  const start = (day: string) => new Date(timeOn(day, 0, workshop.timeZone)).toISOString();
+  const start = (day: string) => dayStart(day, workshop.timeZone);
   const year = Number(today.slice(0, 4));
   const none = { from: null, to: null, since: null, changes, today };
   switch (asked.when) {

@@ -1,4 +1,4 @@
-import { isCounted, type Ledger, ledger, STOCKED, timeOn } from "@hearth/core";
+import { isCounted, type Ledger, ledger, STOCKED } from "@hearth/core";
 import { group } from "d3-array";
 import { and, asc, countDistinct, desc, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
@@ -6,6 +6,7 @@ import type { Database, Transaction } from "@/data/client";
 import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
+import { dayStart } from "@/server/http/period";
 import { naturalSort } from "@/server/shared/natural-sort";
 import { SHELF_TABLES, type StockedTable, type ThingTable } from "./tables";
 
@@ -133,10 +134,8 @@ const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) 
     .where(and(eq(stockCounts.workshopId, workshopId), eq(stockCounts.withdrawn, false), only ? inArray(stockCounts.materialId, [...only]) : undefined))
     .orderBy(stockCounts.materialId, desc(stockCounts.at), desc(stockCounts.id));
 
-/** When a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
-/** Returns when a lot came: its moment, or the first of its day. */
-export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string =>
-  lot.receivedAt ?? new Date(timeOn(lot.receivedOn, 0, zone)).toISOString();
+/** Returns when a lot came: its moment where that is known, or the beginning of its day in the workshop's own zone. */
+export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string => lot.receivedAt ?? dayStart(lot.receivedOn, zone);
 
 /** Returns what is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
 export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {

@@ -1,10 +1,11 @@
-import { type BatchPlan, type BatchState, dayAt, type JarStatus, jarStatusesOf, ledger, parseSpan, STOCKED, timeOn } from "@hearth/core";
-import { type AnyColumn, and, asc, desc, eq, gte, lt, or, sql } from "drizzle-orm";
+import { type BatchPlan, type BatchState, dayAt, type JarStatus, jarStatusesOf, ledger, parseSpan, STOCKED } from "@hearth/core";
+import { and, asc, desc, eq, or, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { ofFormulaLike } from "@/server/batches/batches";
 import { readBatchState } from "@/server/events/read-events";
+import { periodOfDays, within } from "@/server/http/period";
 import { amongIds } from "@/server/shared/among-ids";
 import { containing } from "@/server/shared/natural-sort";
 import { countNotes, type NoteListed, notesWith } from "@/server/workshops/all-notes";
@@ -131,10 +132,6 @@ export function jarOf(plan: BatchPlan, state: BatchState, number: number): strin
   return null;
 }
 
-/** In a span of days of the workshop's own zone, the last of them left out. */
-const within = (column: AnyColumn, { from, until }: { from: string; until: string }, zone: string) =>
-  and(gte(column, new Date(timeOn(from, 0, zone)).toISOString()), lt(column, new Date(timeOn(until, 0, zone)).toISOString()));
-
 /** Searches the whole record, and gives the first `show` of each sort with how many there are: a batch's number, a jar's ("41-3"), a lot's code or material, a day or month in which a batch was started or poured, as the place writes it, words of notes, a formula's name. */
 export async function searchRecord(
   db: Database,
@@ -149,11 +146,12 @@ export async function searchRecord(
   const [, number, jar] = /^#?(\d{1,9})(?:[-/.](\d{1,4}))?$/.exec(q) ?? [];
   // A season by itself is rather a word of a name than a time.
   const span = number || !/\d|^(today|yesterday|this|last)\b/i.test(q) ? null : parseSpan(q, dayAt(now, timeZone), locale);
+  const period = span && periodOfDays(span, timeZone);
   const like = containing(q);
   const where = number
     ? eq(batches.number, Number(number))
-    : span
-      ? or(within(batches.startedAt, span, timeZone), within(batches.pouredAt, span, timeZone))
+    : period
+      ? or(within(period, sql`${batches.startedAt}`), within(period, sql`${batches.pouredAt}`))
       : ofFormulaLike(workshopId, q);
   const matching = and(eq(batches.workshopId, workshopId), where);
   const rows = await db.select(TRACED).from(batches).where(matching).orderBy(desc(batches.startedAt), desc(batches.id)).limit(show);
