@@ -210,7 +210,7 @@ describe("the trace", () => {
     const traced = traces.flatMap((trace) => trace?.batches ?? []);
     expect(traced.reduce((sum, batch) => sum + (batch.amount ?? 0), 0)).toBe(Number(rows[0]?.drawn));
     expect(new Set(traced.map((batch) => batch.id)).size).toBe(rows[0]?.batches);
-    for (const batch of traced) expect(batch.jarStatuses.reduce((sum, fate) => sum + fate.jars, 0)).toBe(batch.jars);
+    for (const batch of traced) expect(batch.jarStatuses.reduce((sum, status) => sum + status.jars, 0)).toBe(batch.jars);
   });
 
   it("finds a batch by its number, a jar, a day, a name and words of its notes", async () => {

@@ -134,10 +134,10 @@ describe("what is exported and read in again", () => {
     const rows = rowsOf(SHEET_FIELDS[kind]);
     const sheet = writeSheet(kind, rows, CONTEXT);
     const read = readSheet(kind, sheet, guessMapping(kind, sheet.heads), [], CONTEXT);
-    for (const [index, row] of rows.entries()) expect(read[index], JSON.stringify(read[index]?.fate)).toMatchObject({ fate: { is: "new" }, values: row });
+    for (const [index, row] of rows.entries()) expect(read[index], JSON.stringify(read[index]?.outcome)).toMatchObject({ outcome: { is: "new" }, values: row });
     // Read back onto the rows it was written from, it changes nothing.
     const kept = rows.map((row) => ({ id: v7(), name: "", ...row })) as never;
-    expect(readSheet(kind, sheet, guessMapping(kind, sheet.heads), kept, CONTEXT).map((sheet) => sheet.fate.is)).toEqual(["same", "same"]);
+    expect(readSheet(kind, sheet, guessMapping(kind, sheet.heads), kept, CONTEXT).map((sheet) => sheet.outcome.is)).toEqual(["same", "same"]);
   });
 
   it("takes a blend and the waxes it is made of from one file, in whatever order they stand", () => {
@@ -157,7 +157,7 @@ describe("what is exported and read in again", () => {
     ];
     const sheet = writeSheet("wax", waxes, CONTEXT);
     const read = readSheet("wax", sheet, guessMapping("wax", sheet.heads), [], { ...CONTEXT, waxes: [] });
-    expect(read.map((sheet) => sheet.fate.is)).toEqual(["new", "new", "new"]);
+    expect(read.map((sheet) => sheet.outcome.is)).toEqual(["new", "new", "new"]);
     expect(read[0]?.values.blend).toEqual([
       { id: "line 3", share: 3 },
       { id: "line 4", share: 1 },
@@ -235,8 +235,8 @@ describe("what is exported and read in again", () => {
       expect(readFormula(stored), kind.kind).toEqual(parsed.data);
       if (process !== base) expect(parsed.data.process.steps.at(-1), kind.kind).toMatchObject(item);
     }
-    for (const ready of PRESET_PROCESSES) {
-      const process = processFrom(ready);
+    for (const preset of PRESET_PROCESSES) {
+      const process = processFrom(preset);
       expect(JSON.parse(JSON.stringify(process))).toEqual(process);
     }
   });

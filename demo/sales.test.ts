@@ -80,7 +80,7 @@ describe("the demo's sales", () => {
         (traced?.batches ?? []).map((batch) => batch.id),
       );
       for (const batch of traced?.batches ?? []) {
-        const packed = batch.jarStatuses.find((jarStatus) => jarStatus.fate === "packed")?.jars ?? 0;
+        const packed = batch.jarStatuses.find((jarStatus) => jarStatus.status === "packed")?.jars ?? 0;
         expect(
           rows.filter((row) => row.batchId === batch.id).reduce((sum, row) => sum + row.pieces, 0),
           `batch ${batch.number}`,

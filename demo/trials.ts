@@ -177,13 +177,13 @@ function entriesOf(demo: DemoTrial, now: Date, scenario: Scenario): TrialEvent[]
   const stopped = new Set<string>();
   for (const [session, hoursBefore] of demo.lit.entries()) {
     const asked = plan.protocol.sessions[session] ?? need(plan.protocol.sessions.at(-1), "a session");
-    for (const [place, testCandle] of testCandles.entries()) {
+    for (const [position, testCandle] of testCandles.entries()) {
       if (stopped.has(testCandle.key)) continue;
       const burns = need(demo.variants[LETTERS.indexOf(testCandle.variant)], "an option");
       // Two of a kind differ a little, as they do.
       const twin = testCandle.key.endsWith("2") ? 0.97 : 1;
-      const lit = now.getTime() - hoursBefore * HOUR + place * 90_000;
-      const before = 412_000 + place * 700 - (gone.get(testCandle.key) ?? 0);
+      const lit = now.getTime() - hoursBefore * HOUR + position * 90_000;
+      const before = 412_000 + position * 700 - (gone.get(testCandle.key) ?? 0);
       add(lit, { kind: "lit", payload: { testCandle: testCandle.key, trimUm: 5_000, air: session === 1 ? ["window open"] : [], early: "" } });
       add(lit, { kind: "weighed", payload: { testCandle: testCandle.key, session: session + 1, when: "before", mg: before } });
       let end = lit + (asked.minutes + 4) * 60_000;
@@ -193,7 +193,7 @@ function entriesOf(demo: DemoTrial, now: Date, scenario: Scenario): TrialEvent[]
         const soot = burns.sootFrom !== undefined && session + 1 >= burns.sootFrom && last;
         const hot = burns.wallC > 60 && session > 0 && last;
         if (demo.missed?.[0] === session && demo.missed[1] === testCandle.key) continue;
-        add(lit + (minute + (place % 3)) * 60_000, {
+        add(lit + (minute + (position % 3)) * 60_000, {
           kind: "checked",
           payload: {
             testCandle: testCandle.key,
@@ -208,7 +208,7 @@ function entriesOf(demo: DemoTrial, now: Date, scenario: Scenario): TrialEvent[]
           },
         });
         if (soot) {
-          end = lit + (minute + 2 + (place % 3)) * 60_000;
+          end = lit + (minute + 2 + (position % 3)) * 60_000;
           add(end, { kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: "soot on the rim, the flame large" } });
           add(end + HOUR, { kind: "stopped", payload: { testCandle: testCandle.key, why: "no more is needed" } });
           stopped.add(testCandle.key);
@@ -216,7 +216,7 @@ function entriesOf(demo: DemoTrial, now: Date, scenario: Scenario): TrialEvent[]
       }
       if (!stopped.has(testCandle.key)) add(end, { kind: "extinguished", payload: { testCandle: testCandle.key, why: "protocol", sign: "" } });
       // No two sessions burn quite alike.
-      const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + place * 3) % 7) / 100 - 0.03) * 10) * 100;
+      const burned = Math.round(burns.gramsPerHour * twin * ((end - lit) / HOUR) * (1 + ((session * 5 + position * 3) % 7) / 100 - 0.03) * 10) * 100;
       gone.set(testCandle.key, (gone.get(testCandle.key) ?? 0) + burned);
       if (end < now.getTime())
         add(end + 2 * HOUR, { kind: "weighed", payload: { testCandle: testCandle.key, session: session + 1, when: "after", mg: before - burned } });

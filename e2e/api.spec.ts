@@ -107,11 +107,11 @@ test("when a pot reaches a temperature is told with its interval, what never com
   const readings = [85.2, 83.1, 81.2, 79.4, 87.6, 76.0].map((celsius, index) => ({ minute: index * 5, celsius }));
   const answer = await request.post("/api/v1/forecast", { data: { ambient_c: 21, mass_g: 1_800, readings, targets_c: [60, 21] } });
   expect(answer.status()).toBe(200);
-  const told = await answer.json();
-  expect(told.suspect_readings).toEqual([4]);
-  expect(told.targets[0].low).toBeLessThan(told.targets[0].minute);
-  expect(told.targets[0].minute).toBeLessThan(told.targets[0].high);
-  expect(told.targets[1]).toMatchObject({ celsius: 21, minute: null, reason: expect.stringContaining("never cools") });
+  const answered = await answer.json();
+  expect(answered.suspect_readings).toEqual([4]);
+  expect(answered.targets[0].low).toBeLessThan(answered.targets[0].minute);
+  expect(answered.targets[0].minute).toBeLessThan(answered.targets[0].high);
+  expect(answered.targets[1]).toMatchObject({ celsius: 21, minute: null, reason: expect.stringContaining("never cools") });
   const late = await request.post("/api/v1/forecast", { data: { ambient_c: 21, readings: [...readings].reverse(), targets_c: [60] } });
   expect(late.status()).toBe(400);
   expect((await late.json()).error.fields).toHaveProperty(["readings.1.minute"]);
@@ -132,12 +132,12 @@ test("what may have caused a flaw is told cause by cause, holds to its published
     expect(Object.keys(member.request.properties.record.properties)).toContain(key);
   const answer = await request.post("/api/v1/diagnose", { data: asked });
   expect(answer.status()).toBe(200);
-  const told = await answer.json();
+  const answered = await answer.json();
   const ajv = new Ajv2020({ strict: false });
-  expect(ajv.validate(member.response, told), ajv.errorsText()).toBe(true);
-  expect(told.class).toBe("cosmetic");
-  expect(told.causes[0]).toMatchObject({ key: "pour_c", verdict: "supported", evidence: { measured: 72, limit: 63, unit: "°C" } });
-  expect(told.change_next).toMatchObject({ what: "pour_c", from: 72, to: 60 });
+  expect(ajv.validate(member.response, answered), ajv.errorsText()).toBe(true);
+  expect(answered.class).toBe("cosmetic");
+  expect(answered.causes[0]).toMatchObject({ key: "pour_c", verdict: "supported", evidence: { measured: 72, limit: 63, unit: "°C" } });
+  expect(answered.change_next).toMatchObject({ what: "pour_c", from: 72, to: 60 });
   const bad = await request.post("/api/v1/diagnose", { data: { ...asked, defect: "sulking", record: { draught: "a little" } } });
   expect(bad.status()).toBe(400);
   expect(Object.keys((await bad.json()).error.fields)).toEqual(expect.arrayContaining(["defect", "record.draught"]));
@@ -172,10 +172,10 @@ test("burn sessions and the hazards of a mixture are answered by their published
   const ask = async (path: string, data: object) => {
     const answer = await request.post(path, { data });
     expect(answer.status()).toBe(200);
-    const told = await answer.json();
+    const answered = await answer.json();
     const { response } = members.find((member: { path: string }) => member.path === path);
-    expect(ajv.validate(response, told), ajv.errorsText()).toBe(true);
-    return told;
+    expect(ajv.validate(response, answered), ajv.errorsText()).toBe(true);
+    return answered;
   };
   const looks = [{ minute: 75, pool_mm: 52, pool_depth_mm: 4, flame: "steady", flame_mm: 22, mushroom: false, soot: false, wall_c: 41 }];
   const sessions = [{ looks, grams_before: 212.4, grams_after: 196.1, minutes: 240 }];

@@ -35,10 +35,10 @@ test("a batch is released, packed in sixes, labelled on A4 and Letter, sold at a
   await expect(page.getByText(/9 packs is more than is possible here/)).toBeVisible();
   await page.getByLabel("Packs", { exact: true }).fill("1");
   await page.getByRole("button", { name: "Pack" }).click();
-  const lately = page.getByRole("region", { name: "Recently packed" });
-  await expect(lately).toContainText("1 × Rain on slate, squat tumbler");
+  const recentlyPacked = page.getByRole("region", { name: "Recently packed" });
+  await expect(recentlyPacked).toContainText("1 × Rain on slate, squat tumbler");
 
-  await lately.getByRole("link", { name: /^Labels for/ }).click();
+  await recentlyPacked.getByRole("link", { name: /^Labels for/ }).click();
   await expect(page.getByText(/^Rain on slate, squat tumbler, batch \d+$/).first()).toBeVisible();
   const pdf = page.getByRole("link", { name: "Open the PDF" });
   for (const sheet of ["A4, 2 × 4", "Letter, 2 × 5"]) {
@@ -150,9 +150,9 @@ test("a set goes into its box, a sample of what is sold by weight is weighed, an
   await expect(page.getByText("One pack: 1 × Rain on slate, squat tumbler, 2 × Rain on slate, sample cup")).toBeVisible();
   await expect(page.getByText("2 can be packed now")).toBeVisible();
   await page.getByRole("button", { name: "Pack" }).click();
-  const lately = page.getByRole("region", { name: "Recently packed" });
-  await expect(lately).toContainText("2 × Two and two");
-  await lately.getByRole("button", { name: "Unpack 2 × Two and two" }).click();
+  const recentlyPacked = page.getByRole("region", { name: "Recently packed" });
+  await expect(recentlyPacked).toContainText("2 × Two and two");
+  await recentlyPacked.getByRole("button", { name: "Unpack 2 × Two and two" }).click();
   await expect(page.getByText("the jars are on the rack again")).toBeVisible();
   await expect(page.getByText("2 can be packed now")).toBeVisible();
 

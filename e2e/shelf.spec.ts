@@ -5,7 +5,7 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
   await emptyWorkshop(page, "File shed");
   await open(page, "/shelf/file");
   const read = (name: string, buffer: Buffer) => page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer });
-  const fate = (name: string) => page.getByRole("row").filter({ hasText: name });
+  const row = (name: string) => page.getByRole("row").filter({ hasText: name });
 
   // What is no CSV file is told so.
   await read("shelf.xlsx", Buffer.from("PK\u0003\u0004rest"));
@@ -21,8 +21,8 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
   await page.getByLabel("Name", { exact: true }).selectOption({ label: "Wachs" });
   await page.getByLabel("Family", { exact: true }).selectOption({ label: "Art" });
   await expect(page.getByRole("heading", { name: "2 new, 0 changed, 0 unchanged, 1 with errors" })).toBeVisible();
-  await expect(fate("butter wax")).toContainText("“butter” is none of soy");
-  await expect(fate("butter wax")).toContainText("6");
+  await expect(row("butter wax")).toContainText("“butter” is none of soy");
+  await expect(row("butter wax")).toContainText("6");
   await expect(page.getByRole("button", { name: "Import all rows" })).toBeDisabled();
   await read("ansi.csv", Buffer.from(text.replace(";butter;", ";beeswax;"), "latin1"));
   await page.getByLabel("Name", { exact: true }).selectOption({ label: "Wachs" });
@@ -40,7 +40,7 @@ test("a shelf goes to a file and comes back the same, also as spreadsheets write
   await expect(page.getByRole("heading", { name: "0 new, 0 changed, 3 unchanged" })).toBeVisible();
   // One figure changed in the spreadsheet is one row changed.
   await read("changed.csv", Buffer.from(written.replace("soy,9.5", "soy,10")));
-  await expect(fate("crème soy")).toContainText("Maximum fragrance load · % of the wax: 9.5 → 10");
+  await expect(row("crème soy")).toContainText("Maximum fragrance load · % of the wax: 9.5 → 10");
   await page.getByRole("button", { name: "Import all rows" }).click();
   await expect(page.getByText("Imported from changed.csv: 0 new, 1 changed, 2 unchanged.")).toBeVisible();
   await open(page, "/shelf");

@@ -100,39 +100,39 @@ test("two run at once; a taken port moves on; Ctrl-C leaves nothing behind and l
 
 test("what is torn, wrong or killed ends in running, or in one plain sentence with nothing left running", async () => {
   const PORT = String(await freePort());
-  const place = home();
+  const folder = home();
   // A state file that a power cut tore.
-  writeFileSync(join(place, "running.json"), '{"pid":');
-  const item = hearth(["start"], { HEARTH_HOME: place, PORT });
+  writeFileSync(join(folder, "running.json"), '{"pid":');
+  const item = hearth(["start"], { HEARTH_HOME: folder, PORT });
   const address = await item.address();
 
   // A web server that dies is started again, at the same address.
-  const running = () => JSON.parse(readFileSync(join(place, "running.json"), "utf8")) as { web: number };
+  const running = () => JSON.parse(readFileSync(join(folder, "running.json"), "utf8")) as { web: number };
   const { web } = running();
   process.kill(web, "SIGKILL");
   await expect.poll(() => running().web).not.toBe(web);
   await expect.poll(async () => (await fetch(`${address}/api/health`).catch(() => null))?.status).toBe(200);
 
   // Where the program itself is killed, neither server stays behind.
-  const postgres = Number(readFileSync(join(place, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
+  const postgres = Number(readFileSync(join(folder, "postgres/postmaster.pid"), "utf8").split("\n")[0]);
   const last = running().web;
   item.child.kill("SIGKILL");
   for (const pid of [last, postgres]) await expect.poll(() => isAlive(pid)).toBe(false);
 
   // It comes up again where it was, without being asked to: what waits in a browser waits for that address.
-  const again = hearth(["start"], { HEARTH_HOME: place });
+  const again = hearth(["start"], { HEARTH_HOME: folder });
   expect(await again.address()).toBe(address);
   again.child.kill("SIGTERM");
   expect(await again.ended).toBe(0);
 
-  const password = readFileSync(join(place, "database-password"), "utf8");
-  writeFileSync(join(place, "database-password"), "of another database");
-  const wrong = hearth(["start"], { HEARTH_HOME: place });
+  const password = readFileSync(join(folder, "database-password"), "utf8");
+  writeFileSync(join(folder, "database-password"), "of another database");
+  const wrong = hearth(["start"], { HEARTH_HOME: folder });
   expect(await wrong.ended).toBe(1);
   expect(wrong.said()).toMatch(/^The password in .* does not open the database in .*\. Put the right file back/m);
-  expect(existsSync(join(place, "running.json"))).toBe(false);
-  expect(existsSync(join(place, "postgres/postmaster.pid"))).toBe(false);
-  writeFileSync(join(place, "database-password"), password);
+  expect(existsSync(join(folder, "running.json"))).toBe(false);
+  expect(existsSync(join(folder, "postgres/postmaster.pid"))).toBe(false);
+  writeFileSync(join(folder, "database-password"), password);
 
   const file = join(home(), "a-file");
   writeFileSync(file, "");

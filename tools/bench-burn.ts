@@ -38,7 +38,7 @@ function trialOf(testCandles: number): TrialEvent[] {
   };
   add(0, { kind: "started", payload: { plan } });
   for (let session = 0; session < SESSIONS; session++)
-    for (const [place, { key }] of plan.testCandles.entries()) {
+    for (const [position, { key }] of plan.testCandles.entries()) {
       const from = session * 1_440 + 1;
       add(from, { kind: "lit", payload: { testCandle: key, trimUm: 5_000, air: [], early: "" } });
       add(from, { kind: "weighed", payload: { testCandle: key, session: session + 1, when: "before", mg: 400_000 - session * 16_000 } });
@@ -47,7 +47,7 @@ function trialOf(testCandles: number): TrialEvent[] {
           kind: "checked",
           payload: {
             testCandle: key,
-            poolUm: 30_000 + index * 8_000 + place * 100,
+            poolUm: 30_000 + index * 8_000 + position * 100,
             depthUm: 2_000 + index * 1_000,
             flame: "steady",
             mushroom: "none",

@@ -20,13 +20,13 @@ const median = (of: number[]): number => [...of].sort((a, b) => a - b)[of.length
 /** What 1,000 lines of demand cost to become pots with their days, against what it costs to read them from a spreadsheet. */
 export function benchDemand(): void {
   const products = Array.from({ length: PRODUCTS }, (_, n): DemandProduct => {
-    const ready = PRESET_PROCESSES[n % PRESET_PROCESSES.length] as (typeof PRESET_PROCESSES)[number];
+    const preset = PRESET_PROCESSES[n % PRESET_PROCESSES.length] as (typeof PRESET_PROCESSES)[number];
     return {
       id: v7(),
       name: `scent ${n >> 1} in vessel ${n % 2}`,
       formulaId: `formula ${n >> 1}`,
       formulaName: `scent ${n >> 1}`,
-      process: processFrom(ready),
+      process: processFrom(preset),
       components: 3,
       fillMg: 60_000 + 20_000 * (n % 7),
       tested: true,
@@ -55,18 +55,18 @@ export function benchDemand(): void {
     }),
   );
   const times: { reading: number[]; planning: number[] } = { reading: [], planning: [] };
-  let season = planDemand(lines, products, settings, NOW);
+  let demandPlan = planDemand(lines, products, settings, NOW);
   for (let turn = 0; turn < 15; turn++) {
     const begin = performance.now();
     read();
     const middle = performance.now();
-    season = planDemand(lines, products, settings, NOW);
+    demandPlan = planDemand(lines, products, settings, NOW);
     times.reading.push(middle - begin);
     times.planning.push(performance.now() - middle);
   }
   const [reading, planning] = [median(times.reading.slice(3)), median(times.planning.slice(3))];
   console.log(
-    `${LINES} lines of demand: read in ${reading.toFixed(1)} ms, ${season.pots.length} pots with their days in ${planning.toFixed(1)} ms, ratio ${(planning / reading).toFixed(2)} (at most 3)`,
+    `${LINES} lines of demand: read in ${reading.toFixed(1)} ms, ${demandPlan.pots.length} pots with their days in ${planning.toFixed(1)} ms, ratio ${(planning / reading).toFixed(2)} (at most 3)`,
   );
   const from = performance.now();
   const few = { ...settings, hands: 1 };

@@ -32,8 +32,8 @@ async function benches(db: Database, workshop: string, pots: number): Promise<st
   if (!row) throw new Error("The demo has no such pot.");
   const log = await readBatchEvents(db, workshop, POT);
   const ids = Array.from({ length: pots }, () => v7());
-  for (const [place, id] of ids.entries()) {
-    await db.insert(batches).values({ ...row, id, number: 2_000 + place });
+  for (const [index, id] of ids.entries()) {
+    await db.insert(batches).values({ ...row, id, number: 2_000 + index });
     await db.insert(batchEvents).values(log.map((event) => eventRow(workshop, id, { ...event, id: v7(), corrects: null })));
   }
   return ids;
@@ -110,8 +110,8 @@ async function busy(db: Database, url: string, what: string, rows: { workshop: s
   for (let second = 0; second < SECONDS; second++) {
     const next = new Promise((after) => setTimeout(after, 1_000));
     // Spread over the second, as probes of their own are.
-    for (const [place, row] of rows.entries())
-      posts.push(new Promise<void>((after) => setTimeout(after, (place / rows.length) * 1_000)).then(() => post(row, second)));
+    for (const [index, row] of rows.entries())
+      posts.push(new Promise<void>((after) => setTimeout(after, (index / rows.length) * 1_000)).then(() => post(row, second)));
     await next;
   }
   await Promise.all(posts);

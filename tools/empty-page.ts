@@ -16,20 +16,20 @@ const FILES = {
 /** Builds a page of the same framework with one field and one button, with nothing of this program, and serves it for as long as `use` runs. */
 export async function withEmptyPage<T>(use: (url: string) => Promise<T>): Promise<T> {
   // Within the project, where the framework is found.
-  const place = join(ROOT, ".hearth/empty-page");
-  rmSync(place, { recursive: true, force: true });
+  const folder = join(ROOT, ".hearth/empty-page");
+  rmSync(folder, { recursive: true, force: true });
   let server: ChildProcess | null = null;
   try {
     for (const [name, text] of Object.entries(FILES)) {
-      mkdirSync(join(place, name, ".."), { recursive: true });
-      writeFileSync(join(place, name), text);
+      mkdirSync(join(folder, name, ".."), { recursive: true });
+      writeFileSync(join(folder, name), text);
     }
     const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1" };
     const next = join(ROOT, "node_modules/next/dist/bin/next");
-    const { code, output } = await run(process.execPath, [next, "build", place], { cwd: ROOT, env });
+    const { code, output } = await run(process.execPath, [next, "build", folder], { cwd: ROOT, env });
     if (code !== 0) throw new Error(`The empty page could not be built:\n${output}`);
     const port = await freePort();
-    server = spawn(process.execPath, [next, "start", place, "-H", "127.0.0.1", "-p", String(port)], { cwd: ROOT, env, stdio: "ignore" });
+    server = spawn(process.execPath, [next, "start", folder, "-H", "127.0.0.1", "-p", String(port)], { cwd: ROOT, env, stdio: "ignore" });
     const url = `http://127.0.0.1:${port}`;
     await until(
       () =>
@@ -43,6 +43,6 @@ export async function withEmptyPage<T>(use: (url: string) => Promise<T>): Promis
     return await use(url);
   } finally {
     server?.kill();
-    rmSync(place, { recursive: true, force: true });
+    rmSync(folder, { recursive: true, force: true });
   }
 }

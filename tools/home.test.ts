@@ -19,12 +19,12 @@ afterEach(() => {
 describe("a data directory", () => {
   it("is taken though its state file is torn, empty or nonsense, and given back", () => {
     for (const torn of ["", '{"pid":', "null", "[]", '{"pid":"x","web":-4}', "\u0000\u0000"]) {
-      const place = home();
-      writeFileSync(join(place, "running.json"), torn);
-      const giveBack = takeHome(place);
-      expect(readRunning(place)).toEqual({ pid: process.pid });
+      const folder = home();
+      writeFileSync(join(folder, "running.json"), torn);
+      const giveBack = takeHome(folder);
+      expect(readRunning(folder)).toEqual({ pid: process.pid });
       giveBack();
-      expect(readRunning(place)).toEqual({});
+      expect(readRunning(folder)).toEqual({});
     }
   });
 
@@ -34,10 +34,10 @@ describe("a data directory", () => {
     for (const program of [run, "tools/hearth.ts"]) {
       const other = spawn(process.execPath, ["-e", "setTimeout(() => undefined, 60_000)", `/somewhere/${program}`, "start"]);
       try {
-        const place = home();
-        writeRunning(place, { ...(other.pid ? { pid: other.pid } : {}), url: "http://127.0.0.1:1" });
-        expect(() => takeHome(place), program).toThrow(/already running on this data .* at http:\/\/127\.0\.0\.1:1/);
-        expect(readRunning(place).pid).toBe(other.pid);
+        const folder = home();
+        writeRunning(folder, { ...(other.pid ? { pid: other.pid } : {}), url: "http://127.0.0.1:1" });
+        expect(() => takeHome(folder), program).toThrow(/already running on this data .* at http:\/\/127\.0\.0\.1:1/);
+        expect(readRunning(folder).pid).toBe(other.pid);
       } finally {
         other.kill("SIGKILL");
       }
@@ -45,25 +45,25 @@ describe("a data directory", () => {
   });
 
   it("is for its owner only, and says in one sentence why it cannot be used", () => {
-    const place = home();
-    makeHome(join(place, "in", "side"));
-    expect(statSync(join(place, "in", "side")).mode & 0o066).toBe(0);
-    writeRunning(place, { pid: 1, url: "http://127.0.0.1:1" });
-    expect(statSync(join(place, "running.json")).mode & 0o777).toBe(0o600);
-    writeFileSync(join(place, "file"), "");
-    expect(() => makeHome(join(place, "file"))).toThrow(/^The data directory .* cannot be used: there is a file of that name/);
-    expect(() => makeHome(join(place, "file", "below"))).toThrow(/there is a file of that name/);
-    expect(readFileSync(join(place, "file"), "utf8")).toBe("");
+    const folder = home();
+    makeHome(join(folder, "in", "side"));
+    expect(statSync(join(folder, "in", "side")).mode & 0o066).toBe(0);
+    writeRunning(folder, { pid: 1, url: "http://127.0.0.1:1" });
+    expect(statSync(join(folder, "running.json")).mode & 0o777).toBe(0o600);
+    writeFileSync(join(folder, "file"), "");
+    expect(() => makeHome(join(folder, "file"))).toThrow(/^The data directory .* cannot be used: there is a file of that name/);
+    expect(() => makeHome(join(folder, "file", "below"))).toThrow(/there is a file of that name/);
+    expect(readFileSync(join(folder, "file"), "utf8")).toBe("");
   });
 
   it("keeps the port that it is served on", () => {
-    const place = home();
-    expect(keptPort(place)).toBeNull();
-    keepPort(place, 4_444);
-    expect(keptPort(place)).toBe(4_444);
+    const folder = home();
+    expect(keptPort(folder)).toBeNull();
+    keepPort(folder, 4_444);
+    expect(keptPort(folder)).toBe(4_444);
     for (const odd of ["", "http", "0", "70000", "4.5"]) {
-      writeFileSync(join(place, "port"), odd);
-      expect(keptPort(place), odd).toBeNull();
+      writeFileSync(join(folder, "port"), odd);
+      expect(keptPort(folder), odd).toBeNull();
     }
   });
 });

@@ -34,13 +34,13 @@ describe("listening to other machines", () => {
   });
 
   it("demands a sign-in and TLS, but for a proxy on the same machine; alone it demands neither", async () => {
-    const place = home();
-    expect((await listeningEnv(null, place, 4_390)).env.HEARTH_SIGN_IN).toBe("");
-    const open = await listeningEnv({ address: "192.0.2.5", proxies: [] }, place, 4_390);
+    const folder = home();
+    expect((await listeningEnv(null, folder, 4_390)).env.HEARTH_SIGN_IN).toBe("");
+    const open = await listeningEnv({ address: "192.0.2.5", proxies: [] }, folder, 4_390);
     expect(open.url).toBe("https://192.0.2.5:4390");
     expect(open.env).toMatchObject({ HEARTH_SIGN_IN: "on", HEARTH_LISTEN: "192.0.2.5", HEARTH_TLS_CERT: expect.any(String) });
     expect(open.env.HEARTH_ALLOWED_HOSTS?.split(",")).toContain("192.0.2.5:4390");
-    const behind = await listeningEnv({ address: "127.0.0.1", public: "https://shed.example", proxies: ["127.0.0.1"] }, place, 4_390);
+    const behind = await listeningEnv({ address: "127.0.0.1", public: "https://shed.example", proxies: ["127.0.0.1"] }, folder, 4_390);
     expect(behind.url).toBe("https://shed.example");
     expect(behind.env).toMatchObject({ HEARTH_SIGN_IN: "on", HEARTH_PUBLIC_URL: "https://shed.example", HEARTH_TRUSTED_PROXIES: "127.0.0.1" });
     expect(behind.env.HEARTH_TLS_CERT).toBeUndefined();
@@ -49,9 +49,9 @@ describe("listening to other machines", () => {
   });
 
   it("has a certificate of its own that a device trusts by its authority, for the names it is reached by, renewed in time", async () => {
-    const place = home();
+    const folder = home();
     const names = ["127.0.0.1", "localhost", "shed.example"];
-    const made = ownCertificate(place, names);
+    const made = ownCertificate(folder, names);
     const [leaf, authority] = [new X509Certificate(readFileSync(made.cert)), new X509Certificate(readFileSync(made.authority))];
     expect(leaf.verify(authority.publicKey)).toBe(true);
     expect(authority.ca).toBe(true);
@@ -75,11 +75,11 @@ describe("listening to other machines", () => {
     expect(await reached()).not.toBe("200");
     server.close();
     const text = readFileSync(made.cert, "utf8");
-    expect(readFileSync(ownCertificate(place, names).cert, "utf8")).toBe(text);
+    expect(readFileSync(ownCertificate(folder, names).cert, "utf8")).toBe(text);
     // Eleven months and a half later, or by another name, it is made anew; who vouches for it stays.
-    const later = ownCertificate(place, names, new Date(Date.now() + 375 * 86_400_000));
+    const later = ownCertificate(folder, names, new Date(Date.now() + 375 * 86_400_000));
     expect(readFileSync(later.cert, "utf8")).not.toBe(text);
-    ownCertificate(place, [...names, "192.0.2.5"]);
+    ownCertificate(folder, [...names, "192.0.2.5"]);
     expect(new X509Certificate(readFileSync(made.cert)).checkIP("192.0.2.5")).toBe("192.0.2.5");
     expect(new X509Certificate(readFileSync(later.authority)).fingerprint256).toBe(authority.fingerprint256);
   });

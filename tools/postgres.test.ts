@@ -110,9 +110,9 @@ describe("the database that comes along", () => {
     try {
       expect(await ask(await there.open("shed"), "select 1 as one")).toEqual([{ one: 1 }]);
     } finally {
-      const place = String((await ask(await there.open("shed"), "show data_directory"))[0]?.data_directory);
+      const folder = String((await ask(await there.open("shed"), "show data_directory"))[0]?.data_directory);
       await there.stop();
-      rmSync(place, { recursive: true, force: true });
+      rmSync(folder, { recursive: true, force: true });
       rmSync(closed, { recursive: true, force: true });
     }
   });

@@ -40,7 +40,7 @@ export function jarStatusesOf(
   key: string,
 ): { filled: number; counts: Record<JarStatus, number>; stopped: number } {
   const filled = filledOf(plan, state, key);
-  const counts = Object.fromEntries(JAR_STATUSES.map((fate) => [fate, 0])) as Record<JarStatus, number>;
+  const counts = Object.fromEntries(JAR_STATUSES.map((status) => [status, 0])) as Record<JarStatus, number>;
   counts.rack = filled;
   for (const jarStatus of state.jarStatuses) {
     if (jarStatus.product !== key) continue;
@@ -57,8 +57,8 @@ export function jarsInTheWay(plan: BatchPlan, state: BatchState): string | null 
   for (const { key, name } of namedLines(plan.products)) {
     const { filled, counts } = jarStatusesOf(plan, state, key);
     if (counts.rack >= 0) continue;
-    const gone = JAR_STATUSES.filter((fate) => fate !== "rack" && counts[fate] > 0).map(
-      (fate) => `${counts[fate]} ${counts[fate] === 1 ? "is" : "are"} ${JAR_STATUS_WORDS[fate]}`,
+    const gone = JAR_STATUSES.filter((status) => status !== "rack" && counts[status] > 0).map(
+      (status) => `${counts[status]} ${counts[status] === 1 ? "is" : "are"} ${JAR_STATUS_WORDS[status]}`,
     );
     const back = counts.packed > 0 ? "Unpack them, or record their return, first." : "Record their return first.";
     return `${name}: ${gone.join(", ")}, and only ${filled} would be filled. ${back}`;
@@ -91,7 +91,7 @@ export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
 export interface JarTotals {
   /** How many were filled; 0 before the first pour. */
   jars: number;
-  statuses: { fate: JarStatus; jars: number }[];
+  statuses: { status: JarStatus; jars: number }[];
   /** To whom they went by hand, as far as it was written down. */
   whom: string[];
 }
@@ -101,7 +101,7 @@ export function jarTotals(plan: BatchPlan, state: BatchState): JarTotals {
   const all = Object.keys(state.pours).length === 0 ? [] : plan.products.map((product) => jarStatusesOf(plan, state, product.key));
   return {
     jars: all.reduce((sum, item) => sum + item.filled, 0),
-    statuses: JAR_STATUSES.map((fate) => ({ fate, jars: all.reduce((sum, item) => sum + item.counts[fate], 0) })).filter((item) => item.jars > 0),
+    statuses: JAR_STATUSES.map((status) => ({ status, jars: all.reduce((sum, item) => sum + item.counts[status], 0) })).filter((item) => item.jars > 0),
     whom: [...new Set(state.jarStatuses.map((jarStatus) => jarStatus.whom).filter(Boolean))],
   };
 }

@@ -89,7 +89,7 @@ describe("pieces that go into packs", () => {
     expect(read({ kind: "packed", payload })).toBe(true);
     expect(read({ kind: "packed", payload: { ...payload, packRun: "mine" } })).toBe(false);
     expect(read({ kind: "packed", payload: { ...payload, parts: [{ id: anId(), count: 0 }] } })).toBe(false);
-    const told = BATCH.tell(batch.draft({ kind: "packed", payload } as Body), batchOf(batch.events).plan, {} as never, "");
-    expect(told).toMatchObject({ what: "packed 2 × cup", figure: "1 × Cups by two" });
+    const description = BATCH.tell(batch.draft({ kind: "packed", payload } as Body), batchOf(batch.events).plan, {} as never, "");
+    expect(description).toMatchObject({ what: "packed 2 × cup", figure: "1 × Cups by two" });
   });
 });

@@ -54,16 +54,16 @@ export interface Planned {
 function withPlaces(process: Process, products: readonly { name: string }[]): Process {
   const steps = process.steps.map((step) => {
     if (!isPouring(step) || step.product === undefined) return step;
-    const place =
+    const index =
       typeof step.product === "number" ? step.product : products.findIndex((product) => product.name.toLowerCase() === String(step.product).toLowerCase());
-    if (!products[place])
+    if (!products[index])
       throw new WeighOutError(
         "vessels",
         `The process “${process.name}” pours ${saidProduct(step.product)}, which is not in this plan. Add it, or choose another process.`,
       );
-    return { ...step, product: place };
+    return { ...step, product: index };
   });
-  const empty = products.find((_one, place) => !poursOf(steps).some((step) => fillsProduct(step, place)));
+  const empty = products.find((_one, index) => !poursOf(steps).some((step) => fillsProduct(step, index)));
   if (empty)
     throw new WeighOutError("vessels", `No pour of the process “${process.name}” fills ${empty.name}. Take it out of the plan, or choose another process.`);
   return { ...process, steps };

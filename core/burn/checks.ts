@@ -44,22 +44,22 @@ export function dueChecks(dues: readonly number[], session: BurnSession, now: st
   const ended = session.out ? minutesFrom(session.litAt, session.out.at) : null;
   const passed = ended ?? minutesFrom(session.litAt, now);
   // Where looks stand close together each counts for the one that is nearest.
-  const early = (place: number) => Math.min(LOOK_TOLERANCE, place > 0 ? ((dues[place] as number) - (dues[place - 1] as number)) / 2 : LOOK_TOLERANCE);
+  const early = (index: number) => Math.min(LOOK_TOLERANCE, index > 0 ? ((dues[index] as number) - (dues[index - 1] as number)) / 2 : LOOK_TOLERANCE);
   const taken = new Map<number, CheckSeen>();
   for (const check of [...session.checks].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const place = dues.findLastIndex((due, n) => at(check) >= due - early(n));
-    if (place >= 0 && !taken.has(place)) taken.set(place, check);
+    const position = dues.findLastIndex((due, n) => at(check) >= due - early(n));
+    if (position >= 0 && !taken.has(position)) taken.set(position, check);
   }
   let nextSaid = false;
-  return dues.map((due, place): DueCheck => {
-    const check = taken.get(place) ?? null;
+  return dues.map((due, index): DueCheck => {
+    const check = taken.get(index) ?? null;
     if (check) {
       const minute = Math.round(at(check));
       return { due, check: check, minute, state: minute > due + LOOK_TOLERANCE ? "late" : "seen" };
     }
-    const following = dues[place + 1];
-    const gone = ended !== null || (following !== undefined && passed >= following - early(place + 1));
-    if (gone) return { due, check: null, minute: null, state: "missed" };
+    const following = dues[index + 1];
+    const isPast = ended !== null || (following !== undefined && passed >= following - early(index + 1));
+    if (isPast) return { due, check: null, minute: null, state: "missed" };
     if (nextSaid) return { due, check: null, minute: null, state: "to come" };
     nextSaid = true;
     return { due, check: null, minute: null, state: "next" };

@@ -67,12 +67,12 @@ export const shareUm = (widthUm: number, count: number): number => Math.round(wi
  * jar that narrows), family and load. Common practice, no source (trade rules): thick natural waxes a size hotter, gel a zinc
  * core and one size up from paraffin, pillars a zinc core; the kind before the size where no size works.
  */
-export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, passed: readonly Passed[] = []): Proposal[] {
-  const byWidth = wanted.now && wicksFor(wanted.widthUm) === 1 ? wanted.now.count : wicksFor(wanted.widthUm);
+export function proposeWicks(wicks: readonly ShelfWick[], request: WickWanted, passed: readonly Passed[] = []): Proposal[] {
+  const byWidth = request.now && wicksFor(request.widthUm) === 1 ? request.now.count : wicksFor(request.widthUm);
   // What the maker says of the vessel comes before what is usual for so wide a one.
-  const count = wanted.vesselWicks && wanted.vesselWicks > 1 ? wanted.vesselWicks : byWidth;
-  const width = shareUm(wanted.widthUm, count);
-  const bottom = shareUm(wanted.bottomUm, count);
+  const count = request.vesselWicks && request.vesselWicks > 1 ? request.vesselWicks : byWidth;
+  const width = shareUm(request.widthUm, count);
+  const bottom = shareUm(request.bottomUm, count);
   const out = new Map<string, Proposal>();
   const add = (wick: ShelfWick | undefined, why: string, many = count) => {
     if (!wick) return;
@@ -85,38 +85,38 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
     const row = bySize(wicks.filter((item) => seriesOf(item) === seriesOf(wick)));
     return row[row.findIndex((item) => item.id === wick.id) + step];
   };
-  const fits = wanted.family === "gel" || wanted.pillar ? wicks.filter((wick) => /zinc/i.test(wick.kind)) : wicks;
-  const rightFamily = wanted.family === "gel" ? "" : wanted.family;
+  const fits = request.family === "gel" || request.pillar ? wicks.filter((wick) => /zinc/i.test(wick.kind)) : wicks;
+  const rightFamily = request.family === "gel" ? "" : request.family;
   const atTop = suitedWicks(fits, width, rightFamily);
   const atBottom = suitedWicks(fits, bottom, rightFamily);
-  const now = wicks.find((wick) => wick.id === wanted.now?.wickId);
+  const now = wicks.find((wick) => wick.id === request.now?.wickId);
   const wide = count > 1 ? `, each for its share of the vessel` : "";
   /** Going to another series is said: its sizes cannot be compared with those of the one that burns now. */
   const leaves = (wick: ShelfWick) => (now && seriesOf(wick) !== seriesOf(now) ? `; of another series, ${seriesOf(wick)}` : "");
 
   for (const item of passed)
-    if (item.family === wanted.family && Math.abs(item.widthUm - wanted.widthUm) <= NEAR_UM) {
+    if (item.family === request.family && Math.abs(item.widthUm - request.widthUm) <= NEAR_UM) {
       const wick = wicks.find((each) => each.id === item.wickId);
       add(wick, `passed in trial ${item.trial}, in a jar as wide and a wax of this family${wick ? leaves(wick) : ""}`, item.count);
     }
-  if (now) add(now, "what it has now", wanted.now?.count);
-  if (now && wanted.asks === "wick_up") add(beside(now, 1), "one size up, as the trial before asked");
-  if (now && wanted.asks === "wick_down") add(beside(now, -1), "one size down, as the trial before asked");
-  const sized = wanted.varies === "wick size" && now ? (wick: ShelfWick) => seriesOf(wick) === seriesOf(now) : () => true;
+  if (now) add(now, "what it has now", request.now?.count);
+  if (now && request.asks === "wick_up") add(beside(now, 1), "one size up, as the trial before asked");
+  if (now && request.asks === "wick_down") add(beside(now, -1), "one size down, as the trial before asked");
+  const sized = request.varies === "wick size" && now ? (wick: ShelfWick) => seriesOf(wick) === seriesOf(now) : () => true;
   for (const wick of atTop.filter(sized)) {
     add(wick, `sized for the diameter at the wax line${wide}${leaves(wick)}`);
-    if (wanted.family === "gel") add(beside(wick, 1), "gel takes one size up from paraffin");
-    else if (THICK.includes(wanted.family)) add(beside(wick, 1), `${wanted.family} is thick: a size hotter than the span says`);
-    else if (wanted.loadPpm > HEAVY_PPM) add(beside(wick, 1), "a heavy load starves small wicks");
+    if (request.family === "gel") add(beside(wick, 1), "gel takes one size up from paraffin");
+    else if (THICK.includes(request.family)) add(beside(wick, 1), `${request.family} is thick: a size hotter than the span says`);
+    else if (request.loadPpm > HEAVY_PPM) add(beside(wick, 1), "a heavy load starves small wicks");
   }
-  if (wanted.widthUm - wanted.bottomUm > TAPER_UM)
+  if (request.widthUm - request.bottomUm > TAPER_UM)
     for (const wick of atBottom.filter(sized)) add(wick, "sized for the bottom of a jar that narrows: the lower half burns hotter");
-  if (wanted.varies === "wick size" && now) {
+  if (request.varies === "wick size" && now) {
     add(beside(now, 1), "one size up");
     add(beside(now, -1), "one size down");
   }
   // Where no size works the kind goes first: the size of another kind that suits.
-  if (wanted.varies === "wick kind" || wanted.asks === "change_kind")
+  if (request.varies === "wick kind" || request.asks === "change_kind")
     for (const series of new Set(fits.map(seriesOf))) {
       if (now && series === seriesOf(now)) continue;
       const [best] = suitedWicks(
@@ -132,8 +132,8 @@ export function proposeWicks(wicks: readonly ShelfWick[], wanted: WickWanted, pa
   let chosen = 0;
   for (const proposal of list) {
     if (chosen >= MAX_CHOSEN) break;
-    if (wanted.varies === "wick kind" && kinds.has(seriesOf(proposal.wick))) continue;
-    if (wanted.varies === "wick size" && now && seriesOf(proposal.wick) !== seriesOf(now)) continue;
+    if (request.varies === "wick kind" && kinds.has(seriesOf(proposal.wick))) continue;
+    if (request.varies === "wick size" && now && seriesOf(proposal.wick) !== seriesOf(now)) continue;
     kinds.add(seriesOf(proposal.wick));
     proposal.chosen = true;
     chosen += 1;

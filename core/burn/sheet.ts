@@ -126,23 +126,23 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
       };
       const wrong = (name: Column, why: string) => new Fault(`Row ${at + 2}, ${name}: ${why}`);
       const number = (name: Column, by: number): number | undefined => {
-        const said = text(name).replace(",", ".");
-        if (said === "") return undefined;
-        const value = Number(said);
+        const written = text(name).replace(",", ".");
+        if (written === "") return undefined;
+        const value = Number(written);
         if (!Number.isFinite(value) || value < 0) throw wrong(name, `“${text(name)}” is no number.`);
         return Math.round((columns[place.get(name) ?? -1]?.toMetric(value) ?? value) * by);
       };
       const time = (name: Column): string | null => {
-        const said = text(name);
-        if (said === "") return null;
-        const ms = Date.parse(said);
-        if (Number.isNaN(ms)) throw wrong(name, `“${said}” is no time. Write it like 2026-03-14T09:30:00Z.`);
+        const written = text(name);
+        if (written === "") return null;
+        const ms = Date.parse(written);
+        if (Number.isNaN(ms)) throw wrong(name, `“${written}” is no time. Write it like 2026-03-14T09:30:00Z.`);
         return new Date(ms).toISOString();
       };
       const item = <T extends string>(name: Column, of: readonly T[]): T | undefined => {
-        const said = text(name).toLowerCase().replace("grey", "gray");
-        if (said === "") return undefined;
-        const found = of.find((each) => each === said);
+        const written = text(name).toLowerCase().replace("grey", "gray");
+        if (written === "") return undefined;
+        const found = of.find((each) => each === written);
         if (!found) throw wrong(name, `“${text(name)}” is none of: ${of.join(", ")}.`);
         return found;
       };

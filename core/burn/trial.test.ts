@@ -105,8 +105,8 @@ describe("a trial", () => {
     trial.add(306, { kind: "closed", payload: {} });
     const say = { g: (mg: number) => `${mg / 1_000} g`, t: (c: number) => `${c / 100} °C`, len: (um: number) => `${um / 1_000} mm` } as never;
     const { plan } = trial.now();
-    const told = trial.events.map((event) => TRIAL.tell(event, plan, say, ""));
-    expect(told.map((item) => item.what)).toEqual([
+    const description = trial.events.map((event) => TRIAL.tell(event, plan, say, ""));
+    expect(description.map((item) => item.what)).toEqual([
       "trial started",
       "A1 lit",
       "A1 weighed before session 1",
@@ -121,7 +121,7 @@ describe("a trial", () => {
       "“two noses on Friday”",
       "trial closed",
     ]);
-    expect(told[3]).toMatchObject({ tone: "safety", remark: "The flame was large" });
+    expect(description[3]).toMatchObject({ tone: "safety", remark: "The flame was large" });
     for (const event of trial.events) {
       expect(CHECKED_TRIAL.read({ ...event, v: TRIAL.versionOf(event.kind) })).toEqual(event);
       expect(Object.values(TRIAL.eventTypes.get(event.kind)?.columns(event.payload, plan) ?? {}).length).toBeGreaterThan(0);
@@ -153,11 +153,11 @@ describe("looks by the clock", () => {
       [5, 8, 20],
       [60, 75, 90],
     ])
-      for (const [place, due] of dues.entries()) {
+      for (const [index, due] of dues.entries()) {
         const states = dueChecks(dues, session([due]), atMinute(due)).map((check) => check.state);
-        expect(states[place], `${due} of ${dues}`).toBe("seen");
+        expect(states[index], `${due} of ${dues}`).toBe("seen");
         expect(states.filter((state) => state === "seen")).toHaveLength(1);
-        expect(states.slice(place + 1)).not.toContain("missed");
+        expect(states.slice(index + 1)).not.toContain("missed");
       }
     expect(dueChecks([75, 120], session([92]), atMinute(95))[0]).toMatchObject({ minute: 92, due: 75 });
     // Nobody looked before the next one was due.

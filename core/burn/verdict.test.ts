@@ -126,9 +126,9 @@ describe("where lengths are inches and heat is °F", () => {
       "The wall was 158 °F hot; above 140 °F too hot to hold (session 1, minute 200).",
       "The pool was 1.125 in deep (session 1, minute 200).",
     ]);
-    const said = lookWords(hot, US);
-    expect(said).toBe("1.125 in deep, 3.5 in high, wall 158 °F");
-    for (const text of [...reasons, said]) expect(text).not.toMatch(/\d (mm|°C)/);
+    const shown = lookWords(hot, US);
+    expect(shown).toBe("1.125 in deep, 3.5 in high, wall 158 °F");
+    for (const text of [...reasons, shown]) expect(text).not.toMatch(/\d (mm|°C)/);
     // The advice repeats the first reason in the same words.
     expect(variantVerdict(plan, state, "A", US).advice?.why).toContain("3.5 in high");
   });

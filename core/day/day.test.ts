@@ -149,15 +149,15 @@ describe("the job of a pot", () => {
   });
 
   it("of every ready process fits into a day that keeps all its windows", () => {
-    for (const ready of PRESET_PROCESSES) {
+    for (const preset of PRESET_PROCESSES) {
       const work = [1, 2].map((number) => {
-        const item = { ...pot(ready.id, { key: `${ready.id} ${number}` }), number };
+        const item = { ...pot(preset.id, { key: `${preset.id} ${number}` }), number };
         return { pot: item, ...jobOfPot(item) };
       });
       const request = scheduleRequest.parse(requestOfDay(dayRecord.parse({ hands: 1, burners: 1, pitchers: 2 }), work, 1));
       const answer = answerSchedule({ ...request, seconds: 0.2 }, () => performance.now());
-      expect(answer.infeasible, ready.id).toBeUndefined();
-      expect(faultsOf(request, answer), ready.id).toEqual([]);
+      expect(answer.infeasible, preset.id).toBeUndefined();
+      expect(faultsOf(request, answer), preset.id).toEqual([]);
     }
   });
 });
@@ -214,8 +214,8 @@ describe("a day at the pots", () => {
     for (const chore of chores) for (const part of chore.parts) take(part.start, part.end);
     expect(Math.max(...busy.values())).toBe(1);
     for (const item of chores) {
-      const mine = work.find((other) => other.pot.number === item.number);
-      const chore = mine?.chores.find((other) => item.key.endsWith(other.kind));
+      const dayWork = work.find((other) => other.pot.number === item.number);
+      const chore = dayWork?.chores.find((other) => item.key.endsWith(other.kind));
       const by = rows.find((row) => row.number === item.number)?.steps.find((step) => step.id === chore?.before)?.start ?? 0;
       expect(item.parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBe(chore?.minutes);
       for (const part of item.parts) expect(part.end).toBeLessThanOrEqual(Math.max(0, by));
@@ -233,10 +233,10 @@ describe("a day at the pots", () => {
   it("draws each pot warm from its burner on, and inside its ranges when it is added to and poured", () => {
     const { work, rows } = planned(record);
     for (const row of rows) {
-      const mine = work.find((work) => work.pot.key === row.key);
-      const points = heatOf(row, mine?.pot.totalMg ?? 0);
+      const dayWork = work.find((work) => work.pot.key === row.key);
+      const points = heatOf(row, dayWork?.pot.totalMg ?? 0);
       for (const [index, point] of points.entries()) expect(point.minute).toBeGreaterThanOrEqual(points[index - 1]?.minute ?? 0);
-      const process = mine?.pot.process;
+      const process = dayWork?.pot.process;
       const heat = process?.steps.find((processStep) => processStep.kind === "heat");
       const cool = process?.steps.find((processStep) => processStep.kind === "cool");
       const hot = Math.max(...points.map((point) => point.celsius)) * 100;

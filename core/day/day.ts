@@ -112,8 +112,8 @@ export function choresOf(
   for (const row of rows) for (const step of row.steps) if (step.hands) take(step.start, step.end, 1);
   for (const item of record.breaks) take(item.from, item.from + item.minutes, record.hands);
   const wanted = rows.flatMap((row) => {
-    const mine = work.find((work) => work.pot.key === row.key);
-    return (mine?.chores ?? []).map((chore) => ({
+    const dayWork = work.find((work) => work.pot.key === row.key);
+    return (dayWork?.chores ?? []).map((chore) => ({
       key: `${row.key} ${chore.kind}`,
       number: row.number,
       name: CHORE_NAMES[chore.kind] as string,

@@ -14,13 +14,13 @@ export interface Readiness {
 }
 
 /** Returns whether what is poured at a moment is ready when it is wanted, by set and cure of its process. Times as ISO text. */
-export function readinessOf(poured: string, process: Pick<Process, "steps">, wanted: string | null): Readiness {
+export function readinessOf(poured: string, process: Pick<Process, "steps">, requested: string | null): Readiness {
   const { testFrom, sellFrom } = cureTimes(poured, process);
-  if (wanted === null) return { testFrom, sellFrom, is: "unasked", short: 0, latest: null };
+  if (requested === null) return { testFrom, sellFrom, is: "unasked", short: 0, latest: null };
   const { set, leastCure, recommendedCure } = timesOf(process);
-  const before = (seconds: number) => new Date(Date.parse(wanted) - seconds * 1_000).toISOString();
+  const before = (seconds: number) => new Date(Date.parse(requested) - seconds * 1_000).toISOString();
   const latest = { recommended: before(Math.max(recommendedCure, set)), minimum: before(Math.max(leastCure, set)) };
-  const over = (at: string) => Math.round((Date.parse(at) - Date.parse(wanted)) / 1_000);
+  const over = (at: string) => Math.round((Date.parse(at) - Date.parse(requested)) / 1_000);
   if (over(sellFrom) <= 0) return { testFrom, sellFrom, is: "ready", short: 0, latest };
   if (over(testFrom) <= 0) return { testFrom, sellFrom, is: "minimum", short: over(sellFrom), latest };
   return { testFrom, sellFrom, is: "late", short: over(testFrom), latest };

@@ -72,8 +72,8 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
     return item && celsius(item.celsius);
   };
   // Products that are filled one after the other are not poured in two goes.
-  const place = product ? plan.products.indexOf(product) : 0;
-  const fills = poursOf(steps).filter((pour) => fillsProduct(pour, place));
+  const index = product ? plan.products.indexOf(product) : 0;
+  const fills = poursOf(steps).filter((pour) => fillsProduct(pour, index));
   const pours = fills.flatMap((fill): Poured[] => (state.pours[fill.id] ? [state.pours[fill.id] as Poured] : []));
   const first = pours[0];
   const poured = pouredAt(plan, state);

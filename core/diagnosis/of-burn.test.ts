@@ -130,13 +130,13 @@ describe("a weak hot throw", () => {
   it("never ends in silence until the ladder is through: one step, what was tried left out (common practice, no source)", () => {
     const base = { loadPpm: 60_000, tried: [] as string[], sooty: false, cured: true };
     expect(nextForThrow(base)?.id).toBe("load_8");
-    const seen: string[] = [];
+    const found: string[] = [];
     for (let record = { ...base }, step = nextForThrow(record); step; step = nextForThrow(record)) {
-      expect(seen).not.toContain(step.id);
-      seen.push(step.id);
-      record = { ...record, tried: [...seen] };
+      expect(found).not.toContain(step.id);
+      found.push(step.id);
+      record = { ...record, tried: [...found] };
     }
-    expect(seen).toEqual(["load_8", "oil", "wax", "vessel", "wick", "load_10"]);
+    expect(found).toEqual(["load_8", "oil", "wax", "vessel", "wick", "load_10"]);
     expect(nextForThrow({ ...base, loadPpm: 80_000, strongOil: true })?.id).toBe("wax");
     // A large vessel is not made larger, and no load passes what the wax takes.
     expect(nextForThrow({ ...base, loadPpm: 80_000, tried: ["oil", "wax"], fillMg: 220_000 })?.id).toBe("wick");

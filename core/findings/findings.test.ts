@@ -229,12 +229,12 @@ describe("what made the difference", () => {
         const { low, high } = clusteredShare(all);
         if (low <= truth && truth <= high) holds += 1;
       }
-      const said = `${made.batches} batches, ${made.size === EVEN ? "equal" : "unequal"}, sd ${made.sd}, base ${made.base}`;
+      const text = `${made.batches} batches, ${made.size === EVEN ? "equal" : "unequal"}, sd ${made.sd}, base ${made.base}`;
       // 7 %, 8 % and 91 to 99 %, and what chance does to so many (2.5 standard errors).
       const chance = (share: number) => 2.5 * Math.sqrt((share * (1 - share)) / many);
-      expect(claim / many, said).toBeLessThanOrEqual(0.07 + chance(0.07));
-      expect(slope / many, said).toBeLessThanOrEqual(0.08 + chance(0.08));
-      expect(holds / many, said).toBeGreaterThanOrEqual(0.92 - chance(0.08));
+      expect(claim / many, text).toBeLessThanOrEqual(0.07 + chance(0.07));
+      expect(slope / many, text).toBeLessThanOrEqual(0.08 + chance(0.08));
+      expect(holds / many, text).toBeGreaterThanOrEqual(0.92 - chance(0.08));
       claims.push(claim / many);
       slopes.push(slope / many);
       covered.push(holds / many);

@@ -63,16 +63,16 @@ interface Pot {
 }
 
 function fitOnce(readings: readonly PotReading[], pot: Pot, noise: number): Omit<CoolingFit, "noise" | "suspects" | "law" | "used"> & { misses: number[] } {
-  const { room, massG, usual, steps } = pot;
+  const { room, massG, usual: typical, steps } = pot;
   const shape: CurveShape = { from: readings[0]?.minute ?? 0, steps, setsBelow: pot.sets === null ? null : pot.sets - room };
-  const lnRate = Math.log(rateOf(usual, massG));
+  const lnRate = Math.log(rateOf(typical, massG));
   const first = Math.max(1, (readings[0]?.celsius ?? room) - room);
   const misses = (p: readonly number[]) => {
     const curve = curveOf(p, shape);
     return readings.map((reading) => curve.excessAt(reading.minute) + room - reading.celsius);
   };
   const { parameters, covariance, sumOfSquares } = leastSquares(
-    (p) => [...misses(p).map((misse) => (Number.isFinite(misse) ? misse / noise : 1e6)), ...unlikelihood(p, lnRate, usual.spread, shape)],
+    (p) => [...misses(p).map((misse) => (Number.isFinite(misse) ? misse / noise : 1e6)), ...unlikelihood(p, lnRate, typical.spread, shape)],
     startOf(first, lnRate, shape),
   );
   return { shape, parameters, covariance, misses: misses(parameters), misfit: sumOfSquares };
@@ -133,9 +133,9 @@ export function fitCooling(
   readings: readonly PotReading[],
   room: number,
   massG = 1_000,
-  { usual = ASSUMED, steps = PLAIN.steps, sets = null }: KnownOfPot = {},
+  { usual: typical = ASSUMED, steps = PLAIN.steps, sets = null }: KnownOfPot = {},
 ): CoolingFit {
-  const pot: Pot = { room, massG, usual, steps, sets };
+  const pot: Pot = { room, massG, usual: typical, steps, sets };
   let kept = readings.map((_, index) => index);
   for (;;) {
     const used = kept.map((at) => readings[at] as PotReading);

@@ -53,7 +53,7 @@ interface Curve {
   /** °C above the room at a minute. */
   excessAt: (minute: number) => number;
   /** When it has fallen to so many °C above the room, after the last step; null if it never does. */
-  minuteOf: (wanted: number) => number | null;
+  minuteOf: (target: number) => number | null;
   /** The law after the last step. */
   law: CoolingLaw;
 }
@@ -76,12 +76,12 @@ export function curveOf(p: readonly number[], { from, steps, setsBelow }: CurveS
   return {
     law: last,
     excessAt: (minute) => at(laws.findLast((law, n) => n === 0 || law.from <= minute) as CoolingLaw, minute),
-    minuteOf: (wanted) => {
-      if (wanted <= 0) return null;
-      if (setsBelow === null || wanted >= setsBelow) return minuteOf(last, wanted);
-      if (last.excess <= setsBelow) return minuteOf(slowed(last, last.excess, last.from, factor), wanted);
+    minuteOf: (target) => {
+      if (target <= 0) return null;
+      if (setsBelow === null || target >= setsBelow) return minuteOf(last, target);
+      if (last.excess <= setsBelow) return minuteOf(slowed(last, last.excess, last.from, factor), target);
       const sets = minuteOf(last, setsBelow);
-      return sets === null ? null : minuteOf(slowed(last, setsBelow, sets, factor), wanted);
+      return sets === null ? null : minuteOf(slowed(last, setsBelow, sets, factor), target);
     },
   };
 }

@@ -191,7 +191,7 @@ describe("when a range is reached", () => {
         // Of three readings only the newest can be told to be odd.
         const at = many === 3 ? 2 : Math.floor(random() * many);
         const by = (many === 3 ? [10, -10, 20, -20] : [6, -6, 10, -10, 20, -20])[Math.floor(random() * (many === 3 ? 4 : 6))] as number;
-        const spoiled = readings.map((reading, place) => (place === at ? { ...reading, celsius: reading.celsius + by } : reading));
+        const spoiled = readings.map((reading, index) => (index === at ? { ...reading, celsius: reading.celsius + by } : reading));
         expect(fitCooling(spoiled, room, massG).suspects, `${model}, ${many} readings, number ${at} off by ${by}`).toContain(at);
         expect(fitCooling(readings, room, massG).suspects).toEqual([]);
       }

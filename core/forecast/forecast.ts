@@ -39,11 +39,11 @@ function stretchOf(readings: readonly PotReading[]): { from: number; heating: bo
 }
 
 /** Returns when it passed a temperature between two of its readings, newest crossing first; null if it did not. */
-function passedAt(readings: readonly PotReading[], wanted: number): number | null {
+function passedAt(readings: readonly PotReading[], target: number): number | null {
   for (let at = readings.length - 1; at > 0; at--) {
     const [a, b] = [readings[at - 1] as PotReading, readings[at] as PotReading];
-    if ((a.celsius - wanted) * (b.celsius - wanted) <= 0 && a.celsius !== b.celsius)
-      return a.minute + ((a.celsius - wanted) / (a.celsius - b.celsius)) * (b.minute - a.minute);
+    if ((a.celsius - target) * (b.celsius - target) <= 0 && a.celsius !== b.celsius)
+      return a.minute + ((a.celsius - target) / (a.celsius - b.celsius)) * (b.minute - a.minute);
   }
   return null;
 }
@@ -125,11 +125,11 @@ export function forecastFrom(request: ForecastRequest, known: Known = {}): Forec
   const places = mine.flatMap((_, index) => (index % every === 0 || index === mine.length - 1 ? [index] : []));
   const used = places.map((at) => mine[at] as PotReading);
   const newest = readings.at(-1) as PotReading;
-  const usual = known.usual ?? undefined;
+  const typical = known.usual ?? undefined;
   const said = heating ? [] : stepsOf(events, used, room, massG);
-  const seen = heating || said.length > 0 ? null : stepIn(used, room, massG, { usual });
+  const seen = heating || said.length > 0 ? null : stepIn(used, room, massG, { usual: typical });
   const steps = seen ? [seen.step] : said;
-  const fits = heating ? [] : fitsOf(used, room, massG, { usual, steps }, sets, Math.min(...targets, ...used.map((potReading) => potReading.celsius)));
+  const fits = heating ? [] : fitsOf(used, room, massG, { usual: typical, steps }, sets, Math.min(...targets, ...used.map((potReading) => potReading.celsius)));
   const fit = fits[0] ?? null;
   const suspects = fit?.suspects.map((at) => from + (places[at] as number)) ?? [];
   const kept = readings.filter((_, index) => !suspects.includes(index));

@@ -28,11 +28,11 @@ const lawOf = (p: readonly number[], from: number): HeatingLaw => ({
 });
 const celsiusAt = ({ celsius, from, towards, minutes }: HeatingLaw, minute: number): number =>
   towards - (towards - celsius) * Math.exp(-(minute - from) / minutes);
-const minuteOf = ({ celsius, from, towards, minutes }: HeatingLaw, wanted: number): number | null =>
-  wanted >= towards ? null : from + minutes * Math.log((towards - celsius) / (towards - wanted));
+const minuteOf = ({ celsius, from, towards, minutes }: HeatingLaw, target: number): number | null =>
+  target >= towards ? null : from + minutes * Math.log((towards - celsius) / (towards - target));
 
 /** Returns when a pot that is being heated reaches a temperature, with its 80 % interval; null if it never would. */
-export function heatedAt(readings: readonly PotReading[], wanted: number, now: number): (Reached & { noise: number }) | null {
+export function heatedAt(readings: readonly PotReading[], target: number, now: number): (Reached & { noise: number }) | null {
   const from = readings[0]?.minute ?? 0;
   const misses = (p: readonly number[]) => readings.map((reading) => celsiusAt(lawOf(p, from), reading.minute) - reading.celsius);
   const { parameters, covariance } = leastSquares(
@@ -43,9 +43,9 @@ export function heatedAt(readings: readonly PotReading[], wanted: number, now: n
     ],
     [readings[0]?.celsius ?? 20, TOWARDS.usual, Math.log(MINUTES.usual)],
   );
-  const minute = minuteOf(lawOf(parameters, from), wanted);
+  const minute = minuteOf(lawOf(parameters, from), target);
   if (minute === null || !Number.isFinite(minute)) return null;
-  const spread = halfInterval((other) => minuteOf(lawOf(other, from), wanted), parameters, covariance, OF_TIME_LEFT * Math.max(0, minute - now));
+  const spread = halfInterval((other) => minuteOf(lawOf(other, from), target), parameters, covariance, OF_TIME_LEFT * Math.max(0, minute - now));
   const rms = Math.sqrt(misses(parameters).reduce((sum, value) => sum + value * value, 0) / Math.max(1, readings.length));
   return { minute, low: minute - spread, high: minute + spread, noise: rms };
 }

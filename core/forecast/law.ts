@@ -30,9 +30,9 @@ export function excessAt({ excess, from, rate, bend }: CoolingLaw, minute: numbe
 }
 
 /** Returns the minute at which the excess temperature has fallen to a value; null unless that value is above zero. */
-export function minuteOf({ excess, from, rate, bend }: CoolingLaw, wanted: number): number | null {
-  if (wanted <= 0) return null;
-  const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / wanted) : ((wanted / AT) ** -bend - (excess / AT) ** -bend) / bend;
+export function minuteOf({ excess, from, rate, bend }: CoolingLaw, target: number): number | null {
+  if (target <= 0) return null;
+  const passed = Math.abs(bend) < 1e-6 ? Math.log(excess / target) : ((target / AT) ** -bend - (excess / AT) ** -bend) / bend;
   return from + (passed * AT) / rate;
 }
 
@@ -51,12 +51,12 @@ export interface TypicalCooling {
 export const ASSUMED: TypicalCooling = { minutes: 85, spread: 0.47 };
 export const USUAL_BEND = 0.19;
 
-export const rateOf = (usual: TypicalCooling, massG: number) => AT / (usual.minutes * Math.cbrt(massG / 1_000));
+export const rateOf = (typical: TypicalCooling, massG: number) => AT / (typical.minutes * Math.cbrt(massG / 1_000));
 
 /** Returns how a pot of so many grams usually cools. */
-export const typicalLaw = (excess: number, from: number, massG: number, usual: TypicalCooling | null = null): CoolingLaw => ({
+export const typicalLaw = (excess: number, from: number, massG: number, typical: TypicalCooling | null = null): CoolingLaw => ({
   excess,
   from,
-  rate: rateOf(usual ?? ASSUMED, massG),
+  rate: rateOf(typical ?? ASSUMED, massG),
   bend: USUAL_BEND,
 });

@@ -112,7 +112,7 @@ function watched(prompts: readonly Progress[], next: Progress): Progress | null 
 }
 
 /** Returns what to forecast for the pot that needs attention; null if no range is ahead or nothing was read yet. */
-export function forecastTarget(plan: BatchPlan, state: BatchState, usual: TypicalCooling | null = null, room = DEFAULT_ROOM): ForecastTarget | null {
+export function forecastTarget(plan: BatchPlan, state: BatchState, typical: TypicalCooling | null = null, room = DEFAULT_ROOM): ForecastTarget | null {
   const { prompts, next } = progress(plan, state);
   const to = next && watched(prompts, next);
   if (!to?.range) return null;
@@ -136,9 +136,9 @@ export function forecastTarget(plan: BatchPlan, state: BatchState, usual: Typica
   else if (points.length === 0 && before && poured.length === 0) {
     const there = before.celsius / 100;
     const balance = dropOnAdding(plan, state, to.pot, there, room);
-    points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: Math.max(room, there - balance * (usual?.stirring?.factor ?? 1)) }];
+    points = [{ at: Date.parse(before.at) + STIRRED_IN * 60_000, celsius: Math.max(room, there - balance * (typical?.stirring?.factor ?? 1)) }];
     guessed = true;
-    if (!usual?.stirring) drops = { balance, practice: Math.max(balance, practiceDrop(there)) };
+    if (!typical?.stirring) drops = { balance, practice: Math.max(balance, practiceDrop(there)) };
   }
   const from = points[0]?.at;
   if (from === undefined) return null;
@@ -157,12 +157,12 @@ export function forecastTarget(plan: BatchPlan, state: BatchState, usual: Typica
     heating: isOnBurner(to) || state.onHeat !== null,
     mixed: guessed,
     drops,
-    usual,
+    usual: typical,
   };
 }
 
 /**
- * What an outlook asks for at a moment: to wait, to take it off the heat, to look now, to go on while it is inside, to act before it
+ * What a forecast asks for at a moment: to wait, to take it off the heat, to look now, to go on while it is inside, to act before it
  * leaves, or to read it anew since what was forecast of the last reading is long over.
  */
 export type NextCall =
@@ -179,14 +179,14 @@ const STALE_AFTER = 2 * 3_600_000;
 /** So long before it is hot enough, in ms, a pot is taken off the heat: its bottom is hotter than its wax. Common practice, no source. */
 const COASTS_FOR = 2 * 60_000;
 
-export function nextCall(outlook: ForecastView, now: string): NextCall {
-  const { enters, leaves, why } = outlook;
-  const here = Date.parse(now);
-  const over = Math.max(Date.parse(outlook.readAt), ...[enters, leaves].map((foreseen) => (foreseen ? Date.parse(foreseen.at) : 0)));
-  if (here > over + STALE_AFTER) return { is: "stale" };
-  if (enters && outlook.is === "heating" && here >= Date.parse(enters.at) - COASTS_FOR) return { is: "off" };
+export function nextCall(forecastView: ForecastView, now: string): NextCall {
+  const { enters, leaves, why } = forecastView;
+  const nowMs = Date.parse(now);
+  const over = Math.max(Date.parse(forecastView.readAt), ...[enters, leaves].map((foreseen) => (foreseen ? Date.parse(foreseen.at) : 0)));
+  if (nowMs > over + STALE_AFTER) return { is: "stale" };
+  if (enters && forecastView.is === "heating" && nowMs >= Date.parse(enters.at) - COASTS_FOR) return { is: "off" };
   if (enters) return now < enters.at ? { is: "wait", until: enters.at } : { is: "look" };
   // One reading alone does not say when: its interval may have begun with it.
-  if (leaves) return now >= (outlook.readings < 2 ? leaves.at : leaves.low) ? { is: "leaving" } : { is: "inside", until: leaves.at };
+  if (leaves) return now >= (forecastView.readings < 2 ? leaves.at : leaves.low) ? { is: "leaving" } : { is: "inside", until: leaves.at };
   return why ? { is: "inside", until: null } : { is: "past" };
 }

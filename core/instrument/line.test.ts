@@ -58,9 +58,9 @@ describe("the line of an instrument", () => {
         fc.nat(),
         fc.constantFrom("change", "lose", "add", "swap"),
         fc.integer({ min: 0x00, max: 0xff }),
-        (item, other, place, how, code) => {
+        (item, other, index, how, code) => {
           const line = writeLine(item);
-          const at = place % (how === "swap" ? line.length - 1 : line.length);
+          const at = index % (how === "swap" ? line.length - 1 : line.length);
           const sign = String.fromCharCode(code);
           const spoilt =
             how === "change"

@@ -44,8 +44,8 @@ const EPOCH = /^\d{10}(\d{3})?$/;
 
 /** A day that there is: 31 February is none. */
 const isDay = (year: number, month: number, day: number) => {
-  const there = new Date(Date.UTC(year, month - 1, day));
-  return there.getUTCMonth() === month - 1 && there.getUTCDate() === day;
+  const wallTime = new Date(Date.UTC(year, month - 1, day));
+  return wallTime.getUTCMonth() === month - 1 && wallTime.getUTCDate() === day;
 };
 const isWall = ({ year, month, day, hour, minute, second }: Wall) => isDay(year, month, day) && hour < 24 && minute < 60 && second < 60;
 
@@ -57,10 +57,10 @@ function hourOf(hour: number, half: string | undefined): number | null {
 
 /** Returns a time stamp as loggers write them: its moments in ms since 1970, two where clocks went back, and whether it said its zone. */
 function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: [number, ...number[]]; zoned: boolean } | null {
-  const said = text.trim();
+  const shown = text.trim();
   const inZone = (wall: Wall) => (isWall(wall) ? { moments: momentsOf(wall, zone), zoned: false } : null);
-  if (EPOCH.test(said)) return { moments: [Number(said) * (said.length === 10 ? 1_000 : 1)], zoned: true };
-  const iso = ISO.exec(said);
+  if (EPOCH.test(shown)) return { moments: [Number(shown) * (shown.length === 10 ? 1_000 : 1)], zoned: true };
+  const iso = ISO.exec(shown);
   if (iso) {
     const [, year, month, day, hour, minute, second = "0", offset] = iso;
     const wall = { year: Number(year), month: Number(month), day: Number(day), hour: Number(hour), minute: Number(minute), second: Number(second) };
@@ -69,7 +69,7 @@ function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: 
     const ahead = sign ? (sign === "-" ? -1 : 1) * (Number(hours) * 60 + Number(minutes)) : 0;
     return { moments: [momentOf(wall, "UTC") - ahead * 60_000], zoned: true };
   }
-  const named = NAMED.exec(said);
+  const named = NAMED.exec(shown);
   if (named) {
     const [, before, first, second, after, year, hour, minute, seconds = "0", half] = named;
     const month = MONTH_NAMES.indexOf((first ?? second ?? "").toLowerCase()) + 1;
@@ -78,7 +78,7 @@ function momentIn(text: string, { zone, monthFirst }: LoggerManner): { moments: 
       ? null
       : inZone({ year: Number(year), month, day: Number(before ?? after), hour: of24, minute: Number(minute), second: Number(seconds) });
   }
-  const local = LOCAL.exec(said);
+  const local = LOCAL.exec(shown);
   if (!local) return null;
   const [, item, other, year = "", hour, minute, second = "0", half] = local;
   const [month, day] = monthFirst ? [Number(item), Number(other)] : [Number(other), Number(item)];

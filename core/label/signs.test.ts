@@ -14,9 +14,9 @@ describe("what the rules put on a label", () => {
     for (const list of Object.values(CLP.precautions)) for (const code of list) codes.add(code);
     for (const code of codes)
       for (const language of LANGUAGES) {
-        const said = sentenceOf(code, language, ["fern"]);
-        expect(said, `${code} in ${language}`).not.toBe(code === "Warning" || code === "Danger" ? "" : code);
-        expect(said, `${code} in ${language}`).not.toMatch(/[{}]/);
+        const text = sentenceOf(code, language, ["fern"]);
+        expect(text, `${code} in ${language}`).not.toBe(code === "Warning" || code === "Danger" ? "" : code);
+        expect(text, `${code} in ${language}`).not.toMatch(/[{}]/);
       }
   });
 

@@ -85,6 +85,6 @@ export function careTexts(container: LabelContainer, language: Language, soy: bo
 /** Returns how long it burns, in words: whole hours, "about". */
 export function burnTimeWords(hours: { low: number; high: number }, language: Language): string {
   const [low, high] = [Math.floor(hours.low), Math.floor(hours.high)];
-  const said = low === high ? textOf("about", language, { low: String(low) }) : textOf("between", language, { low: String(low), high: String(high) });
-  return textOf("time", language, { hours: said });
+  const text = low === high ? textOf("about", language, { low: String(low) }) : textOf("between", language, { low: String(low), high: String(high) });
+  return textOf("time", language, { hours: text });
 }

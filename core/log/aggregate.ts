@@ -97,7 +97,7 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     const type = typeOf(kind);
     return type?.upcast && version < type.version ? type.upcast((payload ?? {}) as Record<string, unknown>, version) : payload;
   };
-  const subject: Aggregate<F, C> = { eventTypes, initialState: given.first };
+  const aggregate: Aggregate<F, C> = { eventTypes, initialState: given.first };
   /** Returns the start and the plan that it froze; where that cannot be read, the plan that is kept beside the log. */
   const startOf = (events: readonly Event[], kept: C | null): { start: Event; plan: C } => {
     const start = events.find((event) => storedKindOf(event) === "started");
@@ -109,7 +109,7 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
   };
 
   return {
-    ...subject,
+    ...aggregate,
     what: given.what,
     /** Returns the message for event types that only a command may enter, correct or delete; null for all others. */
     onlyByCommand: (kind: string): string | null => typeOf(kind)?.onlyByCommand ?? null,
@@ -141,13 +141,13 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     of(events: readonly Event[], kept: C | null = null): { plan: C; state: F; uses: StockUse[]; entries: Entry[] } {
       const { start, plan } = startOf(events, kept);
       const unique = [...new Map(events.map((event) => [event.id, event])).values()];
-      return { plan, ...fold(subject, start, unique, plan), entries: resolveCorrections(unique) };
+      return { plan, ...fold(aggregate, start, unique, plan), entries: resolveCorrections(unique) };
     },
 
     /** Returns the effective events that are invalid in the state before them, in the order of happening. `kept` as for `of`. */
     refusedEvents(events: readonly Event[], kept: C | null = null): { event: Event; refusal: Rejection }[] {
       const { start, plan } = startOf(events, kept);
-      return [...eventsRefusedIn(subject, start, events, plan, given.reopened).values()] as { event: Event; refusal: Rejection }[];
+      return [...eventsRefusedIn(aggregate, start, events, plan, given.reopened).values()] as { event: Event; refusal: Rejection }[];
     },
 
     /**
@@ -178,10 +178,10 @@ export function defineAggregate<F extends LogState, C, const K extends readonly 
     /** Returns what an event says, in the units of the workshop. */
     tell: (event: Event, plan: C, say: Formatters, instrument: string): Required<Description> => {
       const unreadable = unreadableOf(event);
-      const told: Description = unreadable
+      const description: Description = unreadable
         ? { what: `An entry that cannot be read (${unreadable.kind})`, figure: unreadable.why, remark: "It counts for nothing.", tone: "hot" }
         : (eventTypes.get(event.kind)?.describe(event.payload, plan, say, instrument) ?? { what: event.kind });
-      return { figure: "", remark: "", tone: "ink", ...told };
+      return { figure: "", remark: "", tone: "ink", ...description };
     },
   };
 }

@@ -195,8 +195,8 @@ export function hasCorrectionCycle(events: readonly Pick<Head, "id" | "corrects"
 }
 
 /** Applies one effective event to the state, in place. Returns what it drew from stock, one line per material. */
-export function applyEvent<F extends LogState, C>(subject: Aggregate<F, C>, state: F, event: EventOf, frozen: C): StockUse[] {
-  const kind = subject.eventTypes.get(event.kind);
+export function applyEvent<F extends LogState, C>(aggregate: Aggregate<F, C>, state: F, event: EventOf, frozen: C): StockUse[] {
+  const kind = aggregate.eventTypes.get(event.kind);
   if (!kind) return [];
   const uses = new Map<string, StockUse>();
   for (const { materialId, amount } of kind.stockUse?.(state, event.payload, frozen) ?? []) {
@@ -216,9 +216,9 @@ function standingOf(start: EventOf, all: readonly EventOf[]): EventOf[] {
 }
 
 /** Returns the state that follows from all events, and what each effective one drew from stock. Order and repetition of the input do not matter. */
-export function fold<F extends LogState, C>(subject: Aggregate<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): { state: F; uses: StockUse[] } {
-  const state = subject.initialState(frozen, start);
-  const uses = standingOf(start, all).flatMap((event) => applyEvent(subject, state, event, frozen));
+export function fold<F extends LogState, C>(aggregate: Aggregate<F, C>, start: EventOf, all: readonly EventOf[], frozen: C): { state: F; uses: StockUse[] } {
+  const state = aggregate.initialState(frozen, start);
+  const uses = standingOf(start, all).flatMap((event) => applyEvent(aggregate, state, event, frozen));
   return { state, uses };
 }
 
@@ -227,18 +227,18 @@ export function fold<F extends LogState, C>(subject: Aggregate<F, C>, start: Eve
  * were open again: `reopened` returns that state. Advisory rules are left out.
  */
 export function eventsRefusedIn<F extends LogState, C>(
-  subject: Aggregate<F, C>,
+  aggregate: Aggregate<F, C>,
   start: EventOf,
   all: readonly EventOf[],
   frozen: C,
   reopened: (state: F) => F,
 ): Map<string, { event: EventOf; refusal: Rejection }> {
-  const state = subject.initialState(frozen, start);
+  const state = aggregate.initialState(frozen, start);
   const refused = new Map<string, { event: EventOf; refusal: Rejection }>();
   for (const event of standingOf(start, all)) {
-    const refusal = subject.eventTypes.get(event.kind)?.validate?.(event.corrects ? reopened(state) : state, event.payload, frozen, event.happenedAt);
+    const refusal = aggregate.eventTypes.get(event.kind)?.validate?.(event.corrects ? reopened(state) : state, event.payload, frozen, event.happenedAt);
     if (refusal && !refusal.advisory) refused.set(event.id, { event, refusal });
-    applyEvent(subject, state, event, frozen);
+    applyEvent(aggregate, state, event, frozen);
   }
   return refused;
 }

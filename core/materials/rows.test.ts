@@ -36,7 +36,7 @@ describe("lots by rows", () => {
       ["Container Soy", "500", "", "", "2026-03-02"],
       ["8 oz jar", "48", "33.60", "", "2026-03-02"],
     ]);
-    expect(rows.map((row) => row.fate.is)).toEqual(["new", "new", "new"]);
+    expect(rows.map((row) => row.outcome.is)).toEqual(["new", "new", "new"]);
     expect(rows.map((row) => [row.values.materialId, row.values.amount, row.values.cost])).toEqual([
       [id(4), 4_535_924, 4_000],
       [id(4), 500_000, null],
@@ -55,8 +55,8 @@ describe("lots by rows", () => {
       ["container soy", "5", "", "", "2026-03-01"],
       ["container soy", "5", "", "", "2026-03-01"],
     ]);
-    expect(rows.map((row) => row.fate.is)).toEqual(["refused", "refused", "refused", "refused", "refused", "refused", "new", "new"]);
-    const why = (at: number) => (rows[at]?.fate.is === "refused" ? rows[at].fate.why.join(" ") : "");
+    expect(rows.map((row) => row.outcome.is)).toEqual(["refused", "refused", "refused", "refused", "refused", "refused", "new", "new"]);
+    const why = (at: number) => (rows[at]?.outcome.is === "refused" ? rows[at].outcome.why.join(" ") : "");
     expect(why(0)).toContain("no thing on the shelf called “unknown wax”");
     expect(why(1)).toContain("whole numbers");
     expect(why(2)).toContain("several things called “twin”");
@@ -65,8 +65,8 @@ describe("lots by rows", () => {
 
   it("are known again by all that they say", () => {
     const kept = { id: id(9), name: "", materialId: id(4), amount: 500_000, cost: null, code: "", receivedOn: "2026-03-02" };
-    expect(read("lot", heads, [["container soy", "500", "", "", "2026-03-02"]], [kept])[0]?.fate.is).toBe("same");
-    expect(read("lot", heads, [["container soy", "501", "", "", "2026-03-02"]], [kept])[0]?.fate.is).toBe("new");
+    expect(read("lot", heads, [["container soy", "500", "", "", "2026-03-02"]], [kept])[0]?.outcome.is).toBe("same");
+    expect(read("lot", heads, [["container soy", "501", "", "", "2026-03-02"]], [kept])[0]?.outcome.is).toBe("new");
   });
 
   it("go out and come back the same, whatever their amounts and costs", () => {
@@ -91,7 +91,7 @@ describe("lots by rows", () => {
         for (const units of [METRIC, US_CUSTOMARY]) {
           const sheet = writeSheet("lot", kept, { ...context, units });
           const back = readSheet("lot", sheet, guessMapping("lot", sheet.heads), kept, { ...context, units });
-          expect(back.map((row) => row.fate.is)).toEqual(kept.map(() => "same"));
+          expect(back.map((row) => row.outcome.is)).toEqual(kept.map(() => "same"));
         }
       }),
     );
@@ -134,9 +134,9 @@ describe("products by rows", () => {
       remarks: "",
     };
     const [row] = read("product", ["name", "price"], [["fern in GLASS", "13"]], [kept]);
-    expect(row?.fate).toMatchObject({ is: "changed", what: expect.arrayContaining(["Price per pack: 12.5 → 13"]) });
+    expect(row?.outcome).toMatchObject({ is: "changed", what: expect.arrayContaining(["Price per pack: 12.5 → 13"]) });
     const sheet = writeSheet("product", [kept], context);
-    expect(readSheet("product", sheet, guessMapping("product", sheet.heads), [kept], context)[0]?.fate.is).toBe("same");
+    expect(readSheet("product", sheet, guessMapping("product", sheet.heads), [kept], context)[0]?.outcome.is).toBe("same");
   });
 
   it("are refused where what they name is not there, or they stand there twice", () => {
@@ -147,7 +147,7 @@ describe("products by rows", () => {
       ["D", "Fern", "8 oz jar", "", "", "", ""],
       ["d", "Fern", "8 oz jar", "", "", "", ""],
     ]);
-    expect(rows.map((row) => row.fate.is)).toEqual(["refused", "refused", "refused", "new", "refused"]);
+    expect(rows.map((row) => row.outcome.is)).toEqual(["refused", "refused", "refused", "new", "refused"]);
     // Parted by semicolons the comma is the decimal mark.
     expect(read("product", heads, [["C", "Fern", "8 oz jar", "", "", "1,25", ""]], [], true)[0]?.values.price).toBe(125);
   });

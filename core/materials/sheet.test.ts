@@ -195,14 +195,14 @@ describe("files as spreadsheets write them", () => {
       [],
       true,
     );
-    expect(rows.map((row) => [row.line, row.fate.is])).toEqual([
+    expect(rows.map((row) => [row.line, row.outcome.is])).toEqual([
       [2, "new"],
       [4, "new"],
     ]);
     expect(rows[0]?.values).toMatchObject({ family: "paraffin–soy", maxLoadPpm: 125_000, setDensity: 1_250_000 });
     expect(rows[1]?.values).toMatchObject({ maxLoadPpm: null, setDensity: null });
     // With commas between cells, 1,250 is ambiguous and is not guessed at.
-    expect(take("wax", ["name", "family", "density_set_g_per_ml"], [["dawn", "soy", "1,250"]])[0]?.fate).toMatchObject({
+    expect(take("wax", ["name", "family", "density_set_g_per_ml"], [["dawn", "soy", "1,250"]])[0]?.outcome).toMatchObject({
       is: "refused",
       why: [expect.stringContaining("can be read as")],
     });
@@ -213,7 +213,7 @@ describe("files as spreadsheets write them", () => {
       { ...shelfRow("soft soy", 100_000), id: soy.id },
       { ...shelfRow("plain", null), id: anId() },
     ];
-    const fates = take(
+    const outcomes = take(
       "wax",
       ["name", "family", "largest_load_percent"],
       [
@@ -227,7 +227,7 @@ describe("files as spreadsheets write them", () => {
       ],
       kept,
     );
-    expect(fates.map((fate) => [fate.line, fate.fate.is, fate.id])).toEqual([
+    expect(outcomes.map((outcome) => [outcome.line, outcome.outcome.is, outcome.id])).toEqual([
       [2, "changed", soy.id],
       [3, "changed", kept[1]?.id],
       [4, "new", null],
@@ -236,21 +236,21 @@ describe("files as spreadsheets write them", () => {
       [7, "refused", null],
       [8, "refused", null],
     ]);
-    expect(fates[0]?.fate).toMatchObject({ what: ["Maximum fragrance load · % of the wax: 10 → 9"] });
-    expect(fates[1]?.fate).toMatchObject({ what: ["Name: plain → Plain"] });
-    expect(fates[3]?.fate).toMatchObject({ why: ["“fresh” stands in row 4 already."] });
-    expect(fates[5]?.fate).toMatchObject({ why: [expect.stringContaining("“butter” is none of"), expect.stringContaining("800 % cannot be")] });
-    expect(fates[6]?.fate).toMatchObject({ why: [expect.stringContaining("4 cells")] });
-    expect(take("wax", ["name", "family", "largest_load_percent"], [["soft soy", "soy", "10"]], kept)[0]?.fate.is).toBe("same");
+    expect(outcomes[0]?.outcome).toMatchObject({ what: ["Maximum fragrance load · % of the wax: 10 → 9"] });
+    expect(outcomes[1]?.outcome).toMatchObject({ what: ["Name: plain → Plain"] });
+    expect(outcomes[3]?.outcome).toMatchObject({ why: ["“fresh” stands in row 4 already."] });
+    expect(outcomes[5]?.outcome).toMatchObject({ why: [expect.stringContaining("“butter” is none of"), expect.stringContaining("800 % cannot be")] });
+    expect(outcomes[6]?.outcome).toMatchObject({ why: [expect.stringContaining("4 cells")] });
+    expect(take("wax", ["name", "family", "largest_load_percent"], [["soft soy", "soy", "10"]], kept)[0]?.outcome.is).toBe("same");
   });
 
   it("leave what no column feeds as it is, and say which column is missing for a new row", () => {
     const kept = [{ ...shelfRow("soft soy", 100_000), id: soy.id, remarks: "mine" }];
     expect(take("wax", ["name", "melts_at_c"], [["soft soy", "49"]], kept)[0]).toMatchObject({
-      fate: { is: "changed" },
+      outcome: { is: "changed" },
       values: { remarks: "mine", maxLoadPpm: 100_000, melt: 4_900 },
     });
-    expect(take("vessel", ["name"], [["cup"]])[0]?.fate).toMatchObject({
+    expect(take("vessel", ["name"], [["cup"]])[0]?.outcome).toMatchObject({
       is: "refused",
       why: expect.arrayContaining([expect.stringContaining("No column gives “Net weight”.")]),
     });
@@ -264,7 +264,7 @@ describe("files as spreadsheets write them", () => {
         const head = sheet.heads.join(" ");
         expect(head).toMatch(from.temperature === "C" ? /melts_at_c\b/ : /melts_at_f\b/);
         expect(head).toMatch(from.mass === "g" ? /low_below_g\b.*density_set_g_per_ml|density_set_g_per_ml.*low_below_g\b/ : /specific_gravity_set/);
-        expect(readSheet("wax", sheet, guessMapping("wax", sheet.heads), kept, { waxes, units: to })[0]?.fate.is).toBe("same");
+        expect(readSheet("wax", sheet, guessMapping("wax", sheet.heads), kept, { waxes, units: to })[0]?.outcome.is).toBe("same");
       }),
     );
     // A head that says no unit is in the workshop's own.
@@ -282,7 +282,7 @@ describe("files as spreadsheets write them", () => {
     const { heads, rows } = writeSheet("wax", kept, { waxes });
     const defused = rows.map((row) => row.map((cell) => (/^[=+\-@]/.test(cell) ? `'${cell}` : cell)));
     expect(defused[0]?.[0]).toBe("'=2+3");
-    expect(take("wax", heads, defused, kept)[0]?.fate.is).toBe("same");
+    expect(take("wax", heads, defused, kept)[0]?.outcome.is).toBe("same");
   });
 });
 

@@ -14,12 +14,15 @@ export interface Sheet {
 /** Which column of a file feeds which field; null for a field that none feeds. */
 export type Mapping = Record<string, number | null>;
 
-export type Fate = { is: "new" | "same"; name: string } | { is: "changed"; name: string; what: string[] } | { is: "refused"; name: string; why: string[] };
+export type RowOutcome =
+  | { is: "new" | "same"; name: string }
+  | { is: "changed"; name: string; what: string[] }
+  | { is: "refused"; name: string; why: string[] };
 
 export interface SheetRow {
   /** The row in the file, counted as a spreadsheet counts, heads being row 1. */
   line: number;
-  fate: Fate;
+  outcome: RowOutcome;
   /** The row of the shelf that it changes. */
   id: string | null;
   values: Record<string, unknown>;
@@ -165,22 +168,22 @@ export function readSheet(kind: SheetKind, sheet: Sheet, mapping: Mapping, kept:
         if (Number.isInteger(pieces)) values.amount = pieces;
         else why.push("Amount: pieces are counted in whole numbers.");
       }
-      if (why.length > 0) return { line, id: null, values, fate: { is: "refused", name, why } };
+      if (why.length > 0) return { line, id: null, values, outcome: { is: "refused", name, why } };
       const alike = kept.find((item) => fields.every((field) => same(item[field.key], values[field.key])));
-      return { line, id: alike?.id ?? null, values, fate: { is: alike ? "same" : "new", name } };
+      return { line, id: alike?.id ?? null, values, outcome: { is: alike ? "same" : "new", name } };
     }
     const twin = name === "" ? undefined : seen.get(name.toLowerCase());
     if (twin !== undefined) why.push(`“${name}” stands in row ${twin} already.`);
     else if (name !== "") seen.set(name.toLowerCase(), line);
     const id = old?.id ?? null;
-    if (why.length > 0) return { line, id, values, fate: { is: "refused", name, why } };
-    if (!old) return { line, id, values, fate: { is: "new", name } };
+    if (why.length > 0) return { line, id, values, outcome: { is: "refused", name, why } };
+    if (!old) return { line, id, values, outcome: { is: "new", name } };
     const what = fields.flatMap((field) => {
       if (same(old[field.key], values[field.key])) return [];
       const show = (value: unknown) => writeField(field, value, known) || "nothing";
       return [`${field.label}: ${show(old[field.key])} → ${show(values[field.key])}`];
     });
-    return { line, id, values, fate: what.length === 0 ? { is: "same", name } : { is: "changed", name, what } };
+    return { line, id, values, outcome: what.length === 0 ? { is: "same", name } : { is: "changed", name, what } };
   });
 }
 

@@ -32,13 +32,13 @@ const SOY = timesOf(process("soy-bind-hot"));
 describe("from what is wanted to pots with their days", () => {
   it("gathers what is of one formula, and puts it on the last working day that leaves the cure, over the change of the clocks", () => {
     const products = [product("tumbler"), product("cup", { formulaId: "of tumbler", fillMg: 12_500 }), product("tin")];
-    const season = planDemand(
+    const demandPlan = planDemand(
       [line("a", "tumbler", 4, "2026-04-12"), line("b", "cup", 10, "2026-04-15"), line("c", "tin", 3, "2026-04-12")],
       products,
       settings(),
       AT,
     );
-    expect(season.pots.map((pot) => [pot.formulaName, pot.day, pot.is, pot.lines.map((line) => [line.id, line.count])])).toEqual([
+    expect(demandPlan.pots.map((pot) => [pot.formulaName, pot.day, pot.is, pot.lines.map((line) => [line.id, line.count])])).toEqual([
       ["formula of tin", "2026-03-27", "ready", [["c", 3]]],
       [
         "formula of tumbler",
@@ -54,8 +54,8 @@ describe("from what is wanted to pots with their days", () => {
     const by = DateTime.fromISO("2026-04-11", { zone: AT.zone }).minus({ seconds: Math.max(SOY.recommendedCure, SOY.set) });
     expect(by.toISODate()).toBe("2026-03-27");
     expect(lastDayBefore(by.toMillis(), settings(), AT.zone)).toBe("2026-03-27");
-    expect(countsOn(season, "2026-03-27")).toEqual({ tumbler: 4, cup: 10, tin: 3 });
-    expect(countsOn(season, "2026-03-26")).toEqual({});
+    expect(countsOn(demandPlan, "2026-03-27")).toEqual({ tumbler: 4, cup: 10, tin: 3 });
+    expect(countsOn(demandPlan, "2026-03-26")).toEqual({});
     // Far enough apart they are poured apart.
     expect(planDemand([line("a", "tumbler", 4, "2026-04-12"), line("b", "cup", 10, "2026-05-15")], products, settings(), AT).pots).toHaveLength(2);
   });
@@ -84,14 +84,14 @@ describe("from what is wanted to pots with their days", () => {
       fc.property(fc.array(wish, { minLength: 1, maxLength: 25 }), how, (wishes, { zone, ...over }) => {
         const lines = wishes.map((wishe, n) => line(`l${n}`, wishe.productId, wishe.count, wishe.in === null ? null : addDays("2026-03-02", wishe.in)));
         const there = settings({ ...over, daysOff: ["2026-03-10", "2026-04-03"] });
-        const season = planDemand(lines, products, there, { now: AT.now, zone });
-        expect(season.unknown.map((demandLine) => demandLine.id)).toEqual(lines.filter((line) => line.productId === "gone").map((line) => line.id));
+        const demandPlan = planDemand(lines, products, there, { now: AT.now, zone });
+        expect(demandPlan.unknown.map((demandLine) => demandLine.id)).toEqual(lines.filter((line) => line.productId === "gone").map((line) => line.id));
         for (const line of lines) {
-          const made = season.pots.flatMap((pot) => pot.lines).filter((other) => other.id === line.id);
+          const made = demandPlan.pots.flatMap((pot) => pot.lines).filter((other) => other.id === line.id);
           expect(made.reduce((sum, other) => sum + other.count, 0)).toBe(line.productId === "gone" ? 0 : line.count);
         }
-        expect(new Set(season.pots.map((pot) => pot.key)).size).toBe(season.pots.length);
-        for (const pot of season.pots) {
+        expect(new Set(demandPlan.pots.map((pot) => pot.key)).size).toBe(demandPlan.pots.length);
+        for (const pot of demandPlan.pots) {
           if (pot.jars > 1) expect(pot.totalMg).toBeLessThanOrEqual(over.pitcherMg + 1);
           expect(pot.jars).toBeLessThanOrEqual(over.table);
           expect(pot.day).not.toBeNull();
@@ -107,8 +107,8 @@ describe("from what is wanted to pots with their days", () => {
           expect(pot.short > 0).toBe(pot.is !== "ready");
         }
         // What takes places on the table has them, but for a pot that is more than the table.
-        for (const [day, load] of season.load) {
-          const on = season.pots.filter((pot) => pot.day !== null && pot.day <= day && addDays(pot.day, pot.setDays) > day);
+        for (const [day, load] of demandPlan.load) {
+          const on = demandPlan.pots.filter((pot) => pot.day !== null && pot.day <= day && addDays(pot.day, pot.setDays) > day);
           expect(load.table).toBe(on.reduce((sum, pot) => sum + pot.jars, 0));
           if (on.length > 1) expect(load.table).toBeLessThanOrEqual(over.table);
         }
@@ -129,9 +129,9 @@ describe("from what is wanted to pots with their days", () => {
     // More than one pair of hands pours in the days that are left: with two it is in time.
     const lines = [line("a", "tumbler", 1_000, "2026-03-24")];
     const small = settings({ table: 10_000, pitcherMg: 1_000_000, burners: 20, pitchers: 40 });
-    const season = planDemand(lines, products, small, AT);
-    expect(missOf(season).late + missOf(season).minimum).toBeGreaterThan(0);
-    const { now, would } = whatIf(lines, products, small, AT, season);
+    const demandPlan = planDemand(lines, products, small, AT);
+    expect(missOf(demandPlan).late + missOf(demandPlan).minimum).toBeGreaterThan(0);
+    const { now, would } = whatIf(lines, products, small, AT, demandPlan);
     const hands = would.find((whatIf) => whatIf.what === "one more person");
     expect(hands?.minimum).toBeLessThan(now.minimum + now.late);
     expect(hands).toMatchObject(missOf(planDemand(lines, products, { ...small, hands: 2 }, AT)));
@@ -141,33 +141,33 @@ describe("from what is wanted to pots with their days", () => {
   it("says what slips where a day is lost, and how full the weeks are", () => {
     const products = [product("tumbler")];
     const lines = [line("a", "tumbler", 6, "2026-03-20")];
-    const season = planDemand(lines, products, settings(), AT);
-    const day = season.pots[0]?.day as string;
-    expect(season.pots[0]).toMatchObject({ is: "ready", day: "2026-03-04" });
-    expect(lostDay(day, lines, products, settings(), AT, season).slips).toEqual([]);
+    const demandPlan = planDemand(lines, products, settings(), AT);
+    const day = demandPlan.pots[0]?.day as string;
+    expect(demandPlan.pots[0]).toMatchObject({ is: "ready", day: "2026-03-04" });
+    expect(lostDay(day, lines, products, settings(), AT, demandPlan).slips).toEqual([]);
     const alone = settings({ hours: [null, null, { from: 540, to: 1_020 }, null, null, null, null] });
     const only = planDemand(lines, products, alone, AT);
     expect(lostDay("2026-03-04", lines, products, alone, AT, only).slips.map((pot) => pot.is)).toEqual(["minimum"]);
-    const [week] = weeksOf(season, settings());
+    const [week] = weeksOf(demandPlan, settings());
     expect(week).toMatchObject({ from: "2026-03-02", pots: 1, jars: 6, rack: 6, hands: { there: 2_400 }, table: { planned: 6, there: 60 } });
-    expect(weeksOf(season, settings())).toHaveLength(1);
+    expect(weeksOf(demandPlan, settings())).toHaveLength(1);
   });
 
   it("splits by what the table holds, follows the hours of each day of the week, and lets stock go along with what is wanted", () => {
     const products = [product("tealight", { fillMg: 14_000 })];
     const there = settings({ table: 30, hours: [null, { from: 600, to: 900 }, null, { from: 540, to: 1_020 }, null, null, null] });
-    const season = planDemand([line("a", "tealight", 70, "2026-04-18"), line("b", "tealight", 20, null)], products, there, AT);
-    expect(season.pots.map((pot) => pot.jars)).toEqual([30, 30, 30]);
-    expect(season.pots.flatMap((pot) => pot.lines).filter((item) => item.id === "b")).toHaveLength(1);
+    const demandPlan = planDemand([line("a", "tealight", 70, "2026-04-18"), line("b", "tealight", 20, null)], products, there, AT);
+    expect(demandPlan.pots.map((pot) => pot.jars)).toEqual([30, 30, 30]);
+    expect(demandPlan.pots.flatMap((pot) => pot.lines).filter((item) => item.id === "b")).toHaveLength(1);
     // Only Tuesdays and Thursdays, a table full each; the last leaves 14 days of cure and one to finish.
-    expect(season.pots.map((pot) => pot.day)).toEqual(["2026-03-26", "2026-03-31", "2026-04-02"]);
+    expect(demandPlan.pots.map((pot) => pot.day)).toEqual(["2026-03-26", "2026-03-31", "2026-04-02"]);
     // Alone, stock is poured as soon as there is room.
     expect(planDemand([line("b", "tealight", 20, null)], products, there, AT).pots[0]).toMatchObject({ day: "2026-03-03", is: "stock", wantedOn: null });
     // A day that is half over is not planned anew.
     const late = { now: "2026-03-03T11:30:00.000Z", zone: AT.zone };
     expect(planDemand([line("b", "tealight", 20, null)], products, there, late).pots[0]?.day).toBe("2026-03-05");
     // Of a pot that is full there is no room left; nor of one that another of its formula shares the day with.
-    expect(roomIn(season.pots[0] as never, season.pots, products, there)).toEqual([]);
+    expect(roomIn(demandPlan.pots[0] as never, demandPlan.pots, products, there)).toEqual([]);
   });
 
   it("says what is not tested, and pours nothing where nobody ever works", () => {

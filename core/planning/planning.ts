@@ -361,8 +361,8 @@ export interface Week {
 }
 
 /** Returns a season by weeks, from the first with something in it to the last. */
-export function weeksOf(season: DemandPlan, settings: PlanningSettings): Week[] {
-  const placed = season.pots.filter((pot): pot is PlannedPot & { day: string } => pot.day !== null);
+export function weeksOf(demandPlan: DemandPlan, settings: PlanningSettings): Week[] {
+  const placed = demandPlan.pots.filter((pot): pot is PlannedPot & { day: string } => pot.day !== null);
   const days = placed.map((pot) => pot.day).sort();
   const [begin, end] = [days[0], days.at(-1)];
   if (!begin || !end) return [];
@@ -383,7 +383,7 @@ export function weeksOf(season: DemandPlan, settings: PlanningSettings): Week[] 
           return sum + (hours ? (hours.to - hours.from) * settings.hands : 0);
         }, 0),
       },
-      table: { planned: Math.max(0, ...inIt.map((day) => season.load.get(day)?.table ?? 0)), there: settings.table },
+      table: { planned: Math.max(0, ...inIt.map((day) => demandPlan.load.get(day)?.table ?? 0)), there: settings.table },
       rack: placed.reduce((sum, pot) => {
         const cured = Math.ceil(Math.max(timesOf(pot.process).recommendedCure, timesOf(pot.process).set) / DAY);
         return sum + (pot.day <= last && addDays(pot.day, cured) > last ? pot.jars : 0);

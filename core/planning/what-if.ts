@@ -26,15 +26,15 @@ export function whatIf(
   products: readonly DemandProduct[],
   settings: PlanningSettings,
   at: { now: string; zone: string },
-  season: DemandPlan,
+  demandPlan: DemandPlan,
 ): { now: ReturnType<typeof missOf>; would: WhatIf[] } {
-  const now = missOf(season);
+  const now = missOf(demandPlan);
   const again = (what: string, other: Partial<PlanningSettings>, kept: readonly DemandLine[] = lines): WhatIf => ({
     what,
     ...missOf(planDemand(kept, products, { ...settings, ...other }, at)),
   });
   if (now.late + now.minimum === 0) return { now, would: [] };
-  const missed = season.pots.filter((pot) => pot.is === "late" || pot.is === "minimum");
+  const missed = demandPlan.pots.filter((pot) => pot.is === "late" || pot.is === "minimum");
   const ids = new Set(missed.flatMap((pot) => pot.lines.map((line) => line.productId)));
   const days = new Set(missed.flatMap((pot) => (pot.wantedOn ? [pot.wantedOn] : [])));
   const would = [
@@ -71,13 +71,13 @@ export function lostDay(
   products: readonly DemandProduct[],
   settings: PlanningSettings,
   at: { now: string; zone: string },
-  season: DemandPlan,
-): { season: DemandPlan; slips: DemandPlan["pots"] } {
+  demandPlan: DemandPlan,
+): { demandPlan: DemandPlan; slips: DemandPlan["pots"] } {
   const again = planDemand(lines, products, { ...settings, daysOff: [...settings.daysOff, day] }, at);
-  const before = new Map(season.pots.map((pot) => [pot.key, pot]));
+  const before = new Map(demandPlan.pots.map((pot) => [pot.key, pot]));
   const rank = { stock: 0, ready: 0, minimum: 1, late: 2 };
   return {
-    season: again,
+    demandPlan: again,
     slips: again.pots.filter(
       (pot) => rank[pot.is] > rank[before.get(pot.key)?.is ?? "ready"] || (pot.is === "late" && pot.short > (before.get(pot.key)?.short ?? 0)),
     ),

@@ -21,15 +21,15 @@ export const saidProduct = (product: number | string): string => (typeof product
 export function parseProduct(text: string): Parsed<number | string> {
   const typed = text.trim();
   if (!/^\d+$/.test(typed)) return typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
-  const place = Number(typed);
-  return place >= 1 && place <= 200 ? good(place - 1) : bad("out-of-range", "The places in a plan are counted from 1, up to 200.");
+  const index = Number(typed);
+  return index >= 1 && index <= 200 ? good(index - 1) : bad("out-of-range", "The places in a plan are counted from 1, up to 200.");
 }
 
 export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
 export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
 /** Returns whether a pour fills the product at a place of the plan: all of them where it names none. */
-export const fillsProduct = (pour: Pick<Pouring, "product"> | undefined, place: number): boolean => pour?.product === undefined || pour.product === place;
+export const fillsProduct = (pour: Pick<Pouring, "product"> | undefined, index: number): boolean => pour?.product === undefined || pour.product === index;
 
 /** Returns whether a step says how long a candle cures. */
 export const isCuring = (step: Step): step is StepNamed<"cure"> => stepTypeOf(step.kind).records === "cure_days";

@@ -145,8 +145,8 @@ describe("what its entries say", () => {
     add({ ...went(2, "second"), payload: { ...(went(2, "second") as { payload: object }).payload, why: "lid dented" } } as OrderBody);
     add({ kind: "note", payload: { text: "rain from noon" } });
     const { plan } = now();
-    const told = events.map((event) => ORDER.tell(event, plan, SAY, ""));
-    expect(told.map((item) => [item.what, item.figure])).toEqual([
+    const description = events.map((event) => ORDER.tell(event, plan, SAY, ""));
+    expect(description.map((item) => [item.what, item.figure])).toEqual([
       ["market day planned", "Fern market"],
       ["went out", "1 × Rain, 2 × Rain"],
       ["2 × Rain sold as seconds", "lid dented"],

@@ -50,9 +50,9 @@ export interface InLots {
 }
 
 /** Takes from lots in their order, first in first out; `short` is what they do not hold. */
-export function takeFirst(lots: readonly InLots[], wanted: number): { taken: { id: string; count: number }[]; short: number } {
+export function takeFirst(lots: readonly InLots[], needed: number): { taken: { id: string; count: number }[]; short: number } {
   const taken: { id: string; count: number }[] = [];
-  let rest = wanted;
+  let rest = needed;
   for (const lot of lots) {
     if (rest <= 0) break;
     const count = Math.min(rest, lot.left);

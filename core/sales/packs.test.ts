@@ -109,10 +109,10 @@ describe("packs", () => {
 
   it("come from the lots in their order, none of them more than it holds, and what lacks is said", () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 6 }), fc.integer({ min: 0, max: 40 }), (lefts, wanted) => {
+      fc.property(fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 6 }), fc.integer({ min: 0, max: 40 }), (lefts, needed) => {
         const lots = lefts.map((left, n) => ({ id: String(n), left }));
-        const { taken, short } = takeFirst(lots, wanted);
-        expect(taken.reduce((sum, item) => sum + item.count, 0) + short).toBe(wanted);
+        const { taken, short } = takeFirst(lots, needed);
+        expect(taken.reduce((sum, item) => sum + item.count, 0) + short).toBe(needed);
         // A later lot is touched only where every earlier one is used up.
         for (const item of taken.slice(0, -1)) expect(item.count).toBe(lots[Number(item.id)]?.left);
         expect(short > 0 ? taken.every((item) => item.count === lots[Number(item.id)]?.left) : true).toBe(true);

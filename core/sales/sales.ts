@@ -40,11 +40,11 @@ export function toPour(
 ): { packs: number; why: string } {
   const day = dayWants(item);
   const wants = at.ordered + (day ?? 0) * at.days;
-  const there = at.packed + at.loose + at.planned;
-  const packs = Math.max(0, wants - there);
+  const available = at.packed + at.loose + at.planned;
+  const packs = Math.max(0, wants - available);
   const said = [
     at.ordered > 0 ? `${at.ordered} ordered` : "",
     day !== null && at.days > 0 ? `${day * at.days} for ${at.days === 1 ? "the next market day" : `${at.days} market days`}` : "",
   ].filter(Boolean);
-  return { packs, why: said.length > 0 ? `${said.join(", ")}; ${there} there or planned` : "" };
+  return { packs, why: said.length > 0 ? `${said.join(", ")}; ${available} there or planned` : "" };
 }

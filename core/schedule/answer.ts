@@ -9,13 +9,13 @@ function crowded(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasib
   const held = request.jobs.flatMap((job) =>
     job.steps.flatMap((step) => (step.at != null ? [{ job: job.id, step, from: step.at, to: step.at + step.minutes }] : [])),
   );
-  for (const [resource, there] of Object.entries(request.resources))
+  for (const [resource, available] of Object.entries(request.resources))
     for (const item of held) {
       const at = held.filter((other) => other.from < item.to && other.to > item.from && (other.step.needs[resource] ?? 0) > 0);
       const other = at.find((it) => it !== item);
-      if ((item.step.needs[resource] ?? 0) > 0 && other && at.reduce((sum, it) => sum + (it.step.needs[resource] ?? 0), 0) > there)
+      if ((item.step.needs[resource] ?? 0) > 0 && other && at.reduce((sum, it) => sum + (it.step.needs[resource] ?? 0), 0) > available)
         return {
-          reason: `“${item.step.id}” of “${item.job}” and “${other.step.id}” of “${other.job}” are held at times at which both need ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
+          reason: `“${item.step.id}” of “${item.job}” and “${other.step.id}” of “${other.job}” are held at times at which both need ${resource}, and there ${available === 1 ? "is" : "are"} ${available}.`,
           job: item.job,
           step: item.step.id,
           resource,

@@ -44,11 +44,11 @@ export interface Model {
 export function infeasibility(request: ScheduleRequest): NonNullable<ScheduleAnswer["infeasible"]> | null {
   for (const job of request.jobs)
     for (const [index, step] of job.steps.entries()) {
-      for (const [resource, wanted] of Object.entries(step.needs)) {
-        const there = request.resources[resource] ?? 0;
-        if (wanted > there)
+      for (const [resource, needed] of Object.entries(step.needs)) {
+        const available = request.resources[resource] ?? 0;
+        if (needed > available)
           return {
-            reason: `“${step.id}” of “${job.id}” needs ${wanted} of ${resource}, and there ${there === 1 ? "is" : "are"} ${there}.`,
+            reason: `“${step.id}” of “${job.id}” needs ${needed} of ${resource}, and there ${available === 1 ? "is" : "are"} ${available}.`,
             job: job.id,
             step: step.id,
             resource,

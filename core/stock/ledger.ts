@@ -70,15 +70,15 @@ export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: rea
     ...counts.map((count) => ({ at: time(count.at), order: 1, id: "", draw: null, count })),
   ].sort((a, b) => a.at - b.at || a.order - b.order || (a.id < b.id ? -1 : 1));
   const taken = new Map<string, Taken[]>();
-  let place = 0;
+  let position = 0;
   for (const happening of happenings) {
-    if (happening.count) place = receivedBy(happening.at) - happening.count.amount;
+    if (happening.count) position = receivedBy(happening.at) - happening.count.amount;
     else if (happening.draw) {
-      taken.set(happening.draw.id, between(place, place + happening.draw.amount));
-      place += happening.draw.amount;
+      taken.set(happening.draw.id, between(position, position + happening.draw.amount));
+      position += happening.draw.amount;
     }
   }
-  return { onHand: received - place, left: received > place ? between(place, received) : [], taken };
+  return { onHand: received - position, left: received > position ? between(position, received) : [], taken };
 }
 
 /** Returns what draws one after another would take from what is left, the oldest lot first; what is not there comes last, without a cost. */
@@ -86,17 +86,17 @@ export function drawing(left: Ledger["left"]): (amount: number) => Taken[] {
   const rest = left.map((lot) => ({ ...lot }));
   return (amount) => {
     const out: Taken[] = [];
-    let wanted = amount;
+    let needed = amount;
     for (const lot of rest) {
-      const part = Math.min(wanted, lot.amount);
+      const part = Math.min(needed, lot.amount);
       if (part <= 0) continue;
       const cost = lot.cost === null ? null : (lot.cost * part) / lot.amount;
       out.push({ lotId: lot.lotId, amount: part, cost });
       lot.amount -= part;
       if (lot.cost !== null) lot.cost -= cost ?? 0;
-      wanted -= part;
+      needed -= part;
     }
-    if (wanted > 0) out.push({ lotId: null, amount: wanted, cost: null });
+    if (needed > 0) out.push({ lotId: null, amount: needed, cost: null });
     return out;
   };
 }

@@ -77,14 +77,14 @@ function offsetAt(ms: number, zone: string): number {
 /** Returns what the wall of a zone (IANA name) shows at a moment. */
 export function wallAt(at: number | string, zone: string): Wall {
   const ms = typeof at === "string" ? Date.parse(at) : at;
-  const there = new Date(ms + offsetAt(ms, zone));
+  const wallTime = new Date(ms + offsetAt(ms, zone));
   return {
-    year: there.getUTCFullYear(),
-    month: there.getUTCMonth() + 1,
-    day: there.getUTCDate(),
-    hour: there.getUTCHours(),
-    minute: there.getUTCMinutes(),
-    second: there.getUTCSeconds(),
+    year: wallTime.getUTCFullYear(),
+    month: wallTime.getUTCMonth() + 1,
+    day: wallTime.getUTCDate(),
+    hour: wallTime.getUTCHours(),
+    minute: wallTime.getUTCMinutes(),
+    second: wallTime.getUTCSeconds(),
   };
 }
 

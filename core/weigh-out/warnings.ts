@@ -42,12 +42,12 @@ function partsBelowMark(input: WeighOutInput, order: Order, out: WeighedOut): Pa
 
 /** Returns what to do about a part that is not weighed, in grams. */
 function sayBelow({ name, kind, exactMg, premix }: PartBelowIncrement): string {
-  const said = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half of what its scale reads to, so it cannot be weighed.`;
+  const text = `“${name}” comes to ${writeNumber(exactMg / 1_000, 3)} g, less than half of what its scale reads to, so it cannot be weighed.`;
   const into = kind === "fragrance" ? "the rest of the fragrance" : "wax";
   const mixed = premix
     ? `, or premix it: ${premix.partMg / 1_000} g in ${premix.inMg / 1_000} g of ${into}, and weigh ${writeNumber(premix.takeMg / 1_000, 3)} g of that`
     : "";
-  return `${said} Use a finer scale${premix ? "," : " or"} make a larger batch${mixed}.`;
+  return `${text} Use a finer scale${premix ? "," : " or"} make a larger batch${mixed}.`;
 }
 
 /** Returns the sentences a maker should read beside the amounts. */

@@ -82,18 +82,18 @@ export async function books(flags: readonly string[]): Promise<number> {
       const { step } = booksDriver(httpClient(served.url, shop.id, shop.person), pool, shop, seed);
       let n = 0;
       for (; n < steps && Date.now() < end; n++) {
-        const told = await step().catch((error: unknown) => ({ what: String(error), names: [], statuses: [599], taken: false }));
+        const outcome = await step().catch((error: unknown) => ({ what: String(error), names: [], statuses: [599], taken: false }));
         const broken = [
-          ...told.statuses.filter((status) => status >= 500).map((status) => `answered ${status}`),
+          ...outcome.statuses.filter((status) => status >= 500).map((status) => `answered ${status}`),
           ...(await brokenBooks(db, pool, shop.id, n % 50 === 0)),
         ];
         if (broken.length > 0) {
-          console.log(`seed ${seed}, step ${n}: ${told.what}\n  ${broken.join("\n  ")}`);
+          console.log(`seed ${seed}, step ${n}: ${outcome.what}\n  ${broken.join("\n  ")}`);
           return 1;
         }
         done += 1;
-        if (told.taken) taken += 1;
-        for (const name of told.names) times.set(name, (times.get(name) ?? 0) + 1);
+        if (outcome.taken) taken += 1;
+        for (const name of outcome.names) times.set(name, (times.get(name) ?? 0) + 1);
       }
       console.log(`seed ${seed}: ${n} steps, the books held`);
     }

@@ -33,31 +33,31 @@ const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wick
 
 /** Of these two entries of one thing, which stays. */
 export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [others, setOthers] = useState<{ value: string; name: string }[] | null>(null);
   const [into, setInto] = useState("");
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   useEffect(() => {
-    catalogueOf(place.workshopId).then(
+    catalogueOf(workshop.workshopId).then(
       ({ shelf }) => setOthers(shelf[PART[kind]].filter((item) => item.id !== id && !item.archived).map((item) => ({ value: item.id, name: item.name }))),
-      () => setSaid("Cannot load the shelf. Try again in a moment."),
+      () => setMessage("Cannot load the shelf. Try again in a moment."),
     );
-  }, [place.workshopId, kind, id]);
+  }, [workshop.workshopId, kind, id]);
   const kept = others?.find((item) => item.value === into);
   const go = async () => {
-    if (!kept) return setSaid(`Choose the ${kind} to keep.`);
+    if (!kept) return setMessage(`Choose the ${kind} to keep.`);
     const mergeId = v7();
-    const out = await callAction(merge(place, { kind, goneId: id, keptId: into, mergeId }));
-    if (!out.ok) return setSaid(out.message);
+    const out = await callAction(merge(workshop, { kind, goneId: id, keptId: into, mergeId }));
+    if (!out.ok) return setMessage(out.message);
     onDone();
-    forgetCatalogue(place.workshopId);
+    forgetCatalogue(workshop.workshopId);
     router.refresh();
     toast(`${name} is now part of ${kept.name}.`, {
       action: {
         label: "Undo",
         onClick: () =>
-          void callAction(undoMerge(place, { mergeId })).then((back) => {
+          void callAction(undoMerge(workshop, { mergeId })).then((back) => {
             if (!back.ok) return toast(back.message);
             router.refresh();
           }),
@@ -75,7 +75,7 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
             not change.
           </Dialog.Description>
           <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
           <div className="mt-3 flex gap-3">
             <button type="button" className="act" onClick={go}>
               Merge

@@ -29,11 +29,11 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   const waiting = useOutbox().waiting.filter((entry) => entry.what === "note" && entry.batchId === of);
   const [text, setText] = useState("");
   const [pictures, setPictures] = useState<(Shrunk & { id: string; name: string })[]>([]);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, setBusy] = useState<"" | "reading">("");
   const choose = async (files: File[]) => {
     setBusy("reading");
-    setSaid("");
+    setMessage("");
     const room = MAX_PICTURES - pictures.length;
     const unread: string[] = [];
     for (const file of files.slice(0, room)) {
@@ -42,15 +42,15 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
       else unread.push(file.name);
     }
     setBusy("");
-    if (unread.length > 0) setSaid(`${unread.join(", ")} is not a supported format. Choose a JPEG or PNG file.`);
-    else if (files.length > room) setSaid(`At most ${MAX_PICTURES} pictures go with one note: the others were left out.`);
+    if (unread.length > 0) setMessage(`${unread.join(", ")} is not a supported format. Choose a JPEG or PNG file.`);
+    else if (files.length > room) setMessage(`At most ${MAX_PICTURES} pictures go with one note: the others were left out.`);
   };
   const add = async () => {
-    if (text.trim() === "" && pictures.length === 0) return setSaid("Write something, or choose a picture.");
+    if (text.trim() === "" && pictures.length === 0) return setMessage("Write something, or choose a picture.");
     const note = { id: v7(), kind, of, personId, happenedAt: clock.now(), text, pictures: pictures.map((picture) => ({ id: picture.id, jpeg: picture.jpeg })) };
     setText("");
     setPictures([]);
-    setSaid("");
+    setMessage("");
     const first = text.trim().split("\n")[0]?.slice(0, 60);
     const told = first ? `note: ${first}` : `note with ${pictures.length === 1 ? "a photograph" : `${pictures.length} photographs`}`;
     const refusal = await send({ workshopId, batchId: of, what: "note", of: "", told, event: note as unknown as SentEvent, v: 1 });
@@ -106,7 +106,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
         </button>
         <span className="text-[14px] text-soft">Photographs are made smaller on this device, and their location is removed.</span>
       </div>
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
       {waiting.length > 0 ? (
         <ul className="mt-2" aria-label="Notes that wait on this device">
           {waiting.map((entry) => (
@@ -122,20 +122,20 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
 
 /** What was noticed of one thing, with its date, who wrote it, and pictures. */
 export function Notebook({ kind, of, notes }: NotebookProps) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const [shown, setShown] = useState<string | null>(null);
-  const path = (picture: string) => `/api/workshops/${place.workshopId}/pictures/${picture}`;
+  const path = (picture: string) => `/api/workshops/${workshop.workshopId}/pictures/${picture}`;
   const enlarged = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     if (shown) enlarged.current?.showModal();
   }, [shown]);
-  const turn = async (id: string, gone: boolean) => {
-    const out = await callAction(takeNoteAway(place, { id, gone }));
+  const turn = async (id: string, isDeleted: boolean) => {
+    const out = await callAction(takeNoteAway(workshop, { id, gone: isDeleted }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast("The note is deleted.", { action: { label: "Undo", onClick: () => void turn(id, false) } });
+    if (isDeleted) toast("The note is deleted.", { action: { label: "Undo", onClick: () => void turn(id, false) } });
   };
   return (
     <section className="sheet mt-6" aria-labelledby={`notes-${of}`}>

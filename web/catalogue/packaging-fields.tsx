@@ -30,10 +30,10 @@ export function BoxShown({ box, containers, guessed }: { box: Pack | undefined; 
     ["width", fit.clearance.width],
     ["height", fit.clearance.height],
   ] as const;
-  const said = `${box.name}: ${FIT_WORDS[fit.verdict].slice(2)}`;
+  const message = `${box.name}: ${FIT_WORDS[fit.verdict].slice(2)}`;
   return (
     <figure className="my-2">
-      <BoxPlan box={box} fit={fit} says={said} />
+      <BoxPlan box={box} fit={fit} says={message} />
       <figcaption className="mt-1 text-[15px]">
         <strong className={fit.verdict === "fits" ? "text-inside" : "text-hot"}>{FIT_WORDS[fit.verdict]}</strong>{" "}
         <span className="text-soft">
@@ -52,14 +52,14 @@ interface PackagingFieldsProps {
   onValue: (value: Packaging) => void;
   shelf: Pick<Shelf, "packs">;
   stocks: Stocks;
-  lately: Record<string, string>;
+  recentlyUsed: Record<string, string>;
   onLook: () => void;
   containers: readonly PackedContainer[];
   guessed: boolean;
 }
 
 /** What one pack takes of the shelf: its box, chosen by what goes in, and lids, labels, tape. */
-export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook, containers, guessed }: PackagingFieldsProps) {
+export function PackagingFields({ value, onValue, shelf, stocks, recentlyUsed, onLook, containers, guessed }: PackagingFieldsProps) {
   const there = shelf.packs.filter((pack) => !pack.archived);
   const boxes = there.filter((item) => item.kind === "box");
   const ranked = boxesFor(containers, boxes.filter(sized));
@@ -72,7 +72,7 @@ export function PackagingFields({ value, onValue, shelf, stocks, lately, onLook,
   ];
   const parts = suggestedFirst(
     there.filter((item) => item.kind !== "box"),
-    lately,
+    recentlyUsed,
     (id) => stocks[id]?.onHand,
   );
   const set = (at: number, change: Partial<Packaging["parts"][number]>) =>

@@ -22,9 +22,9 @@ interface QuickVesselProps {
 /** A vessel by its name and what it holds, so that it can be planned with at once: its size and net weight are measured later. */
 export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [freshId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     () => ({
@@ -45,7 +45,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
     if (!all || !vessel) return;
     start(async () => {
       const outcome = await callAction(
-        saveOnShelf(place, {
+        saveOnShelf(workshop, {
           kind: "vessel",
           id: null,
           freshId,
@@ -65,7 +65,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
         }),
       );
       if (outcome.ok) return onMade(outcome.value.id);
-      setSaid(outcome.message);
+      setMessage(outcome.message);
       fields.refuse(messagesOfValues(outcome.fields));
     });
   };
@@ -99,7 +99,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
       <p className="mt-2 text-[15px] text-soft">
         Its size is estimated for the drawing, and no wick is suggested until you measure it. Check that its material is safe to burn in.
       </p>
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="submit" className="act" disabled={busy}>
           {busy ? "Saving" : "Add and use it"}

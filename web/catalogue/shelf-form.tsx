@@ -72,7 +72,7 @@ const labelOf = (field: ShelfField, units: Formats): string =>
 export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: ShelfFormProps) {
   const units = useUnits();
   const router = useRouter();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const fieldsOf = SHELF_FIELDS[kind];
   const rules = useMemo(() => {
     const context = { mass: units.mass, temperature: units.temperature, length: units.length, waxes };
@@ -93,16 +93,16 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
     );
   }, [fieldsOf, row, units, waxes, name]);
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const [freshId] = useState(() => v7());
   const save = () => {
     const values = fields.check();
     if (!values) return;
     start(async () => {
-      const outcome = await callAction(saveOnShelf(place, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
+      const outcome = await callAction(saveOnShelf(workshop, { kind, id: row?.id ?? null, freshId, expectedVersion: row?.version ?? null, values }));
       if (!outcome.ok) {
-        setSaid(outcome.message);
+        setMessage(outcome.message);
         fields.refuse(messagesOfValues(outcome.fields));
         return;
       }
@@ -137,7 +137,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
         ))}
       </div>
       <EntryCautions kind={kind} values={fields.values} />
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
       <div className="mt-3 flex gap-3">
         <button type="submit" className="act" disabled={busy}>
           {row ? "Save changes" : "Add to the shelf"}

@@ -22,7 +22,7 @@ const MergeDialog = lazy<MergeProps>(async () => (await import("./merge-dialog")
 
 /** What can be done to keep a list tidy: another like it, put away, merge, delete; each can be undone. */
 export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: string; name: string; away: boolean; path?: (id: string) => string }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [merging, setMerging] = useState(false);
   const undo = (run: () => Promise<{ ok: boolean; message?: string }>) => ({
@@ -30,31 +30,31 @@ export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: strin
     onClick: () =>
       void run().then((out) => {
         if (!out.ok) toast(out.message ?? "That could not be undone.");
-        forgetCatalogue(place.workshopId);
+        forgetCatalogue(workshop.workshopId);
         router.refresh();
       }),
   });
   const did = (words: string, back: () => Promise<{ ok: boolean; message?: string }>) => {
-    forgetCatalogue(place.workshopId);
+    forgetCatalogue(workshop.workshopId);
     router.refresh();
     toast(words, { action: undo(back) });
   };
   const away_ = async (to: boolean) => {
-    const out = await callAction(archive(place, { kind, id, away: to }));
+    const out = await callAction(archive(workshop, { kind, id, away: to }));
     if (!out.ok) return toast(out.message);
-    did(to ? `${name} is archived.` : `${name} is restored.`, () => callAction(archive(place, { kind, id, away: !to })));
+    did(to ? `${name} is archived.` : `${name} is restored.`, () => callAction(archive(workshop, { kind, id, away: !to })));
   };
   const another = async () => {
     const freshId = v7();
-    const out = await callAction(duplicate(place, { kind, id, freshId }));
+    const out = await callAction(duplicate(workshop, { kind, id, freshId }));
     if (!out.ok) return toast(out.message);
-    did(`Created “${out.value.name}”.`, () => callAction(remove(place, { kind, id: freshId })));
+    did(`Created “${out.value.name}”.`, () => callAction(remove(workshop, { kind, id: freshId })));
     if (path) router.push(path(freshId));
   };
   const gone = async () => {
-    const out = await callAction(remove(place, { kind, id }));
+    const out = await callAction(remove(workshop, { kind, id }));
     if (!out.ok) return toast(out.message, { duration: 9_000 });
-    did(`${name} is deleted.`, () => callAction(restore(place, { kind, id })));
+    did(`${name} is deleted.`, () => callAction(restore(workshop, { kind, id })));
   };
   const items = [
     ...(kind === "person" || kind === "instrument" ? [] : [{ name: "Duplicate", run: () => void another() }]),

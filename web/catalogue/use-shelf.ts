@@ -10,7 +10,7 @@ import { catalogueOf, forgetCatalogue } from "./catalogue";
 export interface Few {
   shelf: Shelf;
   stocks: Stocks;
-  lately: Record<string, string>;
+  recentlyUsed: Record<string, string>;
 }
 
 /** Returns the rows of both, those of the newer in place of the older. */
@@ -47,6 +47,6 @@ export function useShelf(few: Few) {
     const shelf = Object.fromEntries(
       Object.entries(whole.shelf).map(([kind, rows]) => [kind, joined(few.shelf[kind as keyof Shelf] as { id: string }[], rows as { id: string }[])]),
     ) as unknown as Shelf;
-    return { shelf, stocks: { ...few.stocks, ...whole.stocks }, lately: whole.lately, whole, look, again };
+    return { shelf, stocks: { ...few.stocks, ...whole.stocks }, recentlyUsed: whole.recentlyUsed, whole, look, again };
   }, [few, whole, look, again]);
 }

@@ -44,14 +44,14 @@ export const naturally = (a: string, b: string): number => byNature.compare(a, b
 /** Returns what was used lately first, then what is on hand, then the rest; each by name. */
 export function suggestedFirst<T extends { id: string; name: string }>(
   rows: readonly T[],
-  lately: Readonly<Record<string, string>>,
+  recentlyUsed: Readonly<Record<string, string>>,
   onHand: (id: string) => number | undefined,
 ): T[] {
-  const rank = new Map(rows.map((row) => [row.id, lately[row.id] !== undefined ? 0 : (onHand(row.id) ?? 0) > 0 ? 1 : 2]));
+  const rank = new Map(rows.map((row) => [row.id, recentlyUsed[row.id] !== undefined ? 0 : (onHand(row.id) ?? 0) > 0 ? 1 : 2]));
   return [...rows].sort(
     (a, b) =>
       (rank.get(a.id) ?? 0) - (rank.get(b.id) ?? 0) ||
-      (rank.get(a.id) === 0 ? (lately[b.id] ?? "").localeCompare(lately[a.id] ?? "") : 0) ||
+      (rank.get(a.id) === 0 ? (recentlyUsed[b.id] ?? "").localeCompare(recentlyUsed[a.id] ?? "") : 0) ||
       naturally(a.name, b.name),
   );
 }

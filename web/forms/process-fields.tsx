@@ -55,10 +55,10 @@ const parseComponents = (text: string): Parsed<string[]> => {
 };
 
 /** Returns what was understood, where it can differ from what was typed. */
-function echoOf(field: StepField, said: unknown, units: Formats): string {
-  if (field.is === "duration") return writeDuration(said as number);
-  if (field.is === "range") return units.range(said as TemperatureRange);
-  return field.is === "percent" ? writePercent(said as number) : "";
+function echoOf(field: StepField, value: unknown, units: Formats): string {
+  if (field.is === "duration") return writeDuration(value as number);
+  if (field.is === "range") return units.range(value as TemperatureRange);
+  return field.is === "percent" ? writePercent(value as number) : "";
 }
 
 function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown> {
@@ -91,7 +91,7 @@ function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown
   const rule: FieldRule<unknown> = {
     initial: textOf(value, field, units),
     parse,
-    echo: (said) => (said === undefined ? "" : echoOf(field, said, units)),
+    echo: (value) => (value === undefined ? "" : echoOf(field, value, units)),
   };
   return value === undefined ? rule : untouched(rule, value);
 }

@@ -39,7 +39,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
     [value?.rule, log.now, units],
   );
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   /** What was logged counts at once, here too: the form waits unseen for the answer, and is back with what was typed where that is a no. */
   const [sent, setSent] = useState(false);
   const finish = async (entered: { kind: string; payload: unknown; corrects: string; happenedAt?: string }) => {
@@ -47,7 +47,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
     const refusal = await log.correct(entered);
     if (!refusal) return onDone();
     setSent(false);
-    setSaid(refusal.message);
+    setMessage(refusal.message);
   };
   return (
     <form
@@ -66,7 +66,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
         {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}
         {value ? <Field label="When" {...fields.bind("at")} placeholder={units.clock(event.happenedAt)} hint="Leave empty to keep its time." /> : null}
       </div>
-      <FormMessage className="">{said}</FormMessage>
+      <FormMessage className="">{message}</FormMessage>
       <div className="mt-1 flex flex-wrap gap-3">
         {value ? (
           <button type="submit" className="press">

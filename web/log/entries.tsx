@@ -25,7 +25,7 @@ export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = f
       ) : null}
       <ol>
         {entries.map(({ event, supersededBy }) => {
-          const told = log.tell(event);
+          const description = log.tell(event);
           const replaced = supersededBy !== null;
           const fixable = !fixed && !replaced && !["started", "withdrawn"].includes(event.kind) && log.onlyByCommand(event.kind) === null;
           return (
@@ -36,11 +36,11 @@ export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = f
                   <span className="text-[13px]"> {units.monthDay(event.happenedAt)}</span>
                 </time>
                 <div className={`min-w-0 flex-1 ${replaced ? "text-soft line-through" : ""}`}>
-                  {told.what} {told.figure ? <span className="figure text-[19px]">{told.figure}</span> : null}
-                  {told.remark ? (
-                    <span className={`block text-[15px] font-semibold ${TONE[told.tone]}`}>
-                      {SIGN[told.tone]}
-                      {told.remark}
+                  {description.what} {description.figure ? <span className="figure text-[19px]">{description.figure}</span> : null}
+                  {description.remark ? (
+                    <span className={`block text-[15px] font-semibold ${TONE[description.tone]}`}>
+                      {SIGN[description.tone]}
+                      {description.remark}
                     </span>
                   ) : null}
                 </div>
@@ -50,7 +50,7 @@ export function Entries<E extends EventOf>({ log, newestFirst = false, fixed = f
                     type="button"
                     className="unprinted min-h-[32px] px-1 text-[15px] underline"
                     onClick={() => setOpen(open === event.id ? null : event.id)}
-                    aria-label={`Correct: ${told.what} ${told.figure}`}
+                    aria-label={`Correct: ${description.what} ${description.figure}`}
                   >
                     Correct
                   </button>

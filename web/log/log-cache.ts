@@ -22,7 +22,7 @@ export function mergeSnapshot<F, E extends EventOf>(known: CachedLogOf<F, E>, to
  * from it: one before them was missed, or one reaches back. Then the log has to be read.
  */
 export function mergeDelta<F extends LogState, C, E extends EventOf>(
-  subject: Aggregate<F, C>,
+  aggregate: Aggregate<F, C>,
   known: CachedLogOf<F, E>,
   written: WrittenOf<E>,
   plan: C,
@@ -31,8 +31,8 @@ export function mergeDelta<F extends LogState, C, E extends EventOf>(
   if (written.after !== known.seq) return null;
   const state = structuredClone(known.state);
   for (const event of written.events) {
-    if (!subject.eventTypes.has(event.kind) || !isAppendOnly(state, event)) return null;
-    applyEvent(subject, state, event, plan);
+    if (!aggregate.eventTypes.has(event.kind) || !isAppendOnly(state, event)) return null;
+    applyEvent(aggregate, state, event, plan);
   }
   return mergeSnapshot(known, { state, events: written.events, seq: written.seq });
 }

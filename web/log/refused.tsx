@@ -34,8 +34,8 @@ function Mend({ one: entry, onDone }: { one: OutboxEntry; onDone: () => void }) 
         if (!all) return;
         const body = value?.label ? value.body(all.value) : {};
         const event = { ...entry.event, ...body, id: v7(), happenedAt: (all.at as string | null) ?? entry.event.happenedAt } as SentEvent;
-        const said = value?.label ? fields.bind("value").echo || fields.text("value") : "";
-        void retry(entry, { event, v: entry.v ?? versionOf(event.kind), told: said ? `${entry.told.split(":")[0]}: ${said}` : entry.told }).then(onDone);
+        const message = value?.label ? fields.bind("value").echo || fields.text("value") : "";
+        void retry(entry, { event, v: entry.v ?? versionOf(event.kind), told: message ? `${entry.told.split(":")[0]}: ${message}` : entry.told }).then(onDone);
       }}
     >
       {value?.label ? <Field label={value.label} {...fields.bind("value")} autoFocus /> : null}

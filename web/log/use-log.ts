@@ -56,7 +56,11 @@ const MAX_READ = 400;
 const HEAR_MS = 1_500;
 
 /** Returns what the server knows of it, kept up with what others and this device enter. */
-function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, { what, subject }: About<F, C, E>, batch: Logged<F, C, E>): CachedLogOf<F, E> {
+function useKnown<F extends LogState, C, E extends EventOf>(
+  workshopId: string,
+  { what, subject: aggregate }: About<F, C, E>,
+  batch: Logged<F, C, E>,
+): CachedLogOf<F, E> {
   const [known, setKnown] = useState<CachedLogOf<F, E>>(batch);
   const newest = useRef<CachedLogOf<F, E>>(batch);
   const router = useRouter();
@@ -126,11 +130,11 @@ function useKnown<F extends LogState, C, E extends EventOf>(workshopId: string, 
     () =>
       subscribeToOthers(workshopId, (change) => {
         if (change.workshop !== "*" && (change.workshop !== workshopId || change[what] !== batch.id)) return;
-        const next = change.written ? mergeDelta(subject, newest.current, change.written as WrittenOf<E>, batch.plan) : null;
+        const next = change.written ? mergeDelta(aggregate, newest.current, change.written as WrittenOf<E>, batch.plan) : null;
         if (!next) return void read();
         take(next);
       }),
-    [workshopId, what, subject, batch.id, batch.plan, read, take],
+    [workshopId, what, aggregate, batch.id, batch.plan, read, take],
   );
   const { taken } = useOutbox();
   const mine = taken.findLast((entry) => entry.batchId === batch.id)?.event.id;
@@ -166,24 +170,24 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
   const [last, setLast] = useState<SentEntry | null>(null);
   const known = useKnown(workshopId, about, logged);
   const { id, plan } = logged;
-  const { subject, what } = about;
+  const { subject: aggregate, what } = about;
   const at = useMemo(() => {
     const ids = new Set(known.events.map((event) => event.id));
     const pending = [...taken, ...waiting]
       .filter((entry) => entry.batchId === id && entry.what !== "note" && !ids.has(entry.event.id))
       // One that has waited through an update is shown as this version knows it.
-      .map((entry) => ({ ...(subject.upcastSent({ ...entry.event, v: entry.v }) as SentEntry), arrivedAt: entry.event.happenedAt }) as EventOf as E);
+      .map((entry) => ({ ...(aggregate.upcastSent({ ...entry.event, v: entry.v }) as SentEntry), arrivedAt: entry.event.happenedAt }) as EventOf as E);
     const events = [...known.events, ...pending];
     if (pending.length === 0) return { state: known.state, events, entries: resolveCorrections(events) };
     // With all entries at hand everything is recalculated; of a long log, what follows on is added to the state.
     if (known.events.length >= known.total) {
-      const { state, entries } = subject.of(events);
+      const { state, entries } = aggregate.of(events);
       return { state, entries, events };
     }
     const state = structuredClone(known.state);
-    for (const event of pending) if (isAppendOnly(state, event)) applyEvent(subject, state, event, plan);
+    for (const event of pending) if (isAppendOnly(state, event)) applyEvent(aggregate, state, event, plan);
     return { state, events, entries: resolveCorrections(events) };
-  }, [known, id, waiting, taken, plan, subject]);
+  }, [known, id, waiting, taken, plan, aggregate]);
 
   const eventOf = ({ happenedAt, instrumentId, corrects, kind, payload }: EnteredAny): SentEntry => ({
     id: v7(),
@@ -197,15 +201,15 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
   });
   /** The entry as it waits on this device, with what is told of it where its batch is not at hand. */
   const waitingAs = (event: SentEntry) => {
-    const told = subject.tell({ ...event, arrivedAt: event.happenedAt } as EventOf as E, plan, units, names.get(event.instrumentId ?? "") ?? "");
+    const description = aggregate.tell({ ...event, arrivedAt: event.happenedAt } as EventOf as E, plan, units, names.get(event.instrumentId ?? "") ?? "");
     return {
       workshopId,
       batchId: id,
       ...(what === "batch" ? {} : { what }),
       of: called,
-      told: told.figure ? `${told.what}: ${told.figure}` : told.what,
+      told: description.figure ? `${description.what}: ${description.figure}` : description.what,
       event: event as SentEvent,
-      v: subject.versionOf(event.kind),
+      v: aggregate.versionOf(event.kind),
     };
   };
   const put = async (entered: EnteredAny): Promise<SendProblem | null> => {
@@ -228,7 +232,7 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
     record: (entered: EnteredOf<B>): Promise<SendProblem | null> => put(entered),
     /** Records an entry of a type whose form is made of its one field. */
     recordAny: (entered: { kind: string; payload: unknown }): Promise<SendProblem | null> => put(entered),
-    enteredBy: subject.enteredBy,
+    enteredBy: aggregate.enteredBy,
     /** Puts an entry in the place of another of its type, or deletes it. */
     correct: (entered: EnteredAny & { corrects: string }): Promise<SendProblem | null> => put(entered),
     /** Puts several down at once: they are kept on this device before the first is sent, and each refusal is told like that of any other. */
@@ -240,8 +244,8 @@ export function useLog<F extends LogState, C, E extends EventOf, B extends { kin
     },
     name: (of: string | null) => names.get(of ?? "") ?? "",
     /** What an entry says, in the units of the workshop. */
-    onlyByCommand: subject.onlyByCommand,
-    correctableField: (event: Pick<EventOf, "kind" | "payload" | "instrumentId">) => valueRule(subject.correctableField(event.kind), event, units),
-    tell: (event: E) => subject.tell(event, plan, units, names.get(event.instrumentId ?? "") ?? ""),
+    onlyByCommand: aggregate.onlyByCommand,
+    correctableField: (event: Pick<EventOf, "kind" | "payload" | "instrumentId">) => valueRule(aggregate.correctableField(event.kind), event, units),
+    tell: (event: E) => aggregate.tell(event, plan, units, names.get(event.instrumentId ?? "") ?? ""),
   };
 }

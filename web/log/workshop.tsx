@@ -10,7 +10,9 @@ export interface WorkshopRef {
 
 const PlaceContext = createContext<WorkshopRef | null>(null);
 
-export const WorkshopProvider = ({ place, children }: { place: WorkshopRef; children: ReactNode }) => <PlaceContext value={place}>{children}</PlaceContext>;
+export const WorkshopProvider = ({ place: workshop, children }: { place: WorkshopRef; children: ReactNode }) => (
+  <PlaceContext value={workshop}>{children}</PlaceContext>
+);
 
 export function useWorkshop(): WorkshopRef {
   const place = useContext(PlaceContext);

@@ -19,12 +19,12 @@ export function CureBar({ times, pouredAt, now }: { times: CureTimes | null; pou
   const from = Date.parse(pouredAt);
   const whole = Math.max(1, Date.parse(times.sellFrom) - from);
   const at = (iso: string) => Math.min(100, Math.max(0, ((Date.parse(iso) - from) / whole) * 100));
-  const gone = at(now);
+  const elapsed = at(now);
   return (
     <div className="mt-2 max-w-[560px]">
-      <svg width="100%" height="26" role="img" aria-label={`Cured ${Math.round(gone)} % of the recommended time`}>
+      <svg width="100%" height="26" role="img" aria-label={`Cured ${Math.round(elapsed)} % of the recommended time`}>
         <rect width="100%" height="14" y="6" fill="var(--color-wax)" />
-        <rect width={`${gone}%`} height="14" y="6" fill="var(--color-inside)" />
+        <rect width={`${elapsed}%`} height="14" y="6" fill="var(--color-inside)" />
         {[times.setAt, times.testFrom].map((mark) => (
           <line key={mark} x1={`${at(mark)}%`} x2={`${at(mark)}%`} y1="1" y2="25" stroke="var(--color-ink)" strokeWidth="3" />
         ))}

@@ -16,7 +16,7 @@ export function StockStrip({ name, packed, loose, planned, asked, most }: StockS
   const width = 400;
   const x = (packs: number) => (Math.min(packs, most) / Math.max(1, most)) * width;
   const there = packed + loose;
-  const said = `${name}: ${packed} packed, ${loose} to pack, ${planned} planned${asked > 0 ? `, ${asked} ordered` : ""}`;
+  const label = `${name}: ${packed} packed, ${loose} to pack, ${planned} planned${asked > 0 ? `, ${asked} ordered` : ""}`;
   const part = (from: number, many: number, fill: string, extra: ReactNode = null) =>
     many > 0 ? (
       <>
@@ -25,7 +25,7 @@ export function StockStrip({ name, packed, loose, planned, asked, most }: StockS
       </>
     ) : null;
   return (
-    <svg viewBox={`0 0 ${width + 4} 28`} preserveAspectRatio="none" role="img" aria-label={said} className="block h-[28px] w-full">
+    <svg viewBox={`0 0 ${width + 4} 28`} preserveAspectRatio="none" role="img" aria-label={label} className="block h-[28px] w-full">
       <rect x={0} y={4} width={width} height={16} className="fill-paper" />
       {part(0, packed, "fill-ink")}
       {part(packed, loose, "fill-soft")}

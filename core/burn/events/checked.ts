@@ -61,8 +61,8 @@ export const checked = trialEvent({
     return soot === undefined ? rest : { ...rest, soot: soot === "grey" ? "gray" : soot };
   },
   validate: (state, payload, _plan, at) => {
-    const there = notThere(state, payload.testCandle);
-    if (there) return there;
+    const missing = notThere(state, payload.testCandle);
+    if (missing) return missing;
     const testCandle = state.testCandles[payload.testCandle];
     if (at ? burningAt(testCandle, at) : burningIn(testCandle)) return null;
     return burningIn(testCandle)

@@ -14,8 +14,8 @@ export const extinguished = trialEvent({
     }),
   upcast: upcastTestCandleKey,
   validate: (state, payload, _plan, at) => {
-    const there = notThere(state, payload.testCandle);
-    if (there) return there;
+    const missing = notThere(state, payload.testCandle);
+    if (missing) return missing;
     const session = burningIn(state.testCandles[payload.testCandle]);
     if (!session) return { field: "testCandle", message: "It is not burning." };
     return at && Date.parse(at) < Date.parse(session.litAt) ? { field: "at", message: "It was not lit yet at that time." } : null;

@@ -15,8 +15,8 @@ export const lit = trialEvent({
     }),
   upcast: upcastTestCandleKey,
   validate: (state, payload, plan, at) => {
-    const there = notThere(state, payload.testCandle);
-    if (there) return there;
+    const missing = notThere(state, payload.testCandle);
+    if (missing) return missing;
     if (!plan.testCandles.find((each) => each.key === payload.testCandle)?.wick)
       return {
         field: "testCandle",

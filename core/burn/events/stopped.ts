@@ -10,8 +10,8 @@ export const stopped = trialEvent({
   payload: ({ z, testCandleKey }) => z.object({ testCandle: testCandleKey, why: z.enum(STOPPED_WHY) }),
   upcast: upcastTestCandleKey,
   validate: (state, payload) => {
-    const there = notThere(state, payload.testCandle);
-    if (there) return there;
+    const missing = notThere(state, payload.testCandle);
+    if (missing) return missing;
     if (burningIn(state.testCandles[payload.testCandle])) return { field: "testCandle", message: "It is still burning: put it out first." };
     return state.testCandles[payload.testCandle]?.stopped ? { field: "testCandle", message: "It was stopped already." } : null;
   },

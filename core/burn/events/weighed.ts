@@ -13,8 +13,8 @@ export const weighed = trialEvent({
     }),
   upcast: upcastTestCandleKey,
   validate: (state, payload) => {
-    const there = notThere(state, payload.testCandle);
-    if (there) return there;
+    const missing = notThere(state, payload.testCandle);
+    if (missing) return missing;
     const sessions = state.testCandles[payload.testCandle]?.sessions ?? [];
     const session = sessions[payload.session - 1];
     if (!session) return { field: "testCandle", message: "This session does not exist." };

@@ -5,7 +5,7 @@ import { jobOfPot } from "../../day/job";
 import type { DayPot } from "../../day/pots";
 import { withChange } from "../../diagnosis/change";
 import { diagnosisOf } from "../../diagnosis/of-batch";
-import { learnedFrom } from "../../forecast/outlook";
+import { learnedFrom } from "../../forecast/forecast-view";
 import { forecastTarget } from "../../forecast/watch";
 import { aBatch, at, presetProcess } from "../../testing/batch";
 import { bandsOf, recorderOf, type Step, timesOf } from "../process";

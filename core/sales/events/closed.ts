@@ -7,11 +7,11 @@ export const closed = orderEvent({
   version: 1,
   payload: ({ z }) => z.object({}),
   validate: (state) => {
-    const there = state.finishedGoods.reduce((sum, packsOut) => sum + stillOut(packsOut), 0);
+    const available = state.finishedGoods.reduce((sum, packsOut) => sum + stillOut(packsOut), 0);
     return (
       closedOrder(state) ??
-      (there > 0
-        ? { field: "kind", message: `${there} ${there === 1 ? "pack is" : "packs are"} still out. Count them as sold, given away or back first.` }
+      (available > 0
+        ? { field: "kind", message: `${available} ${available === 1 ? "pack is" : "packs are"} still out. Count them as sold, given away or back first.` }
         : null)
     );
   },

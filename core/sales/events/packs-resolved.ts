@@ -17,13 +17,14 @@ export const packsResolved = orderEvent({
       why: z.string().trim().max(200).default(""),
     }),
   validate: (state, payload) => {
-    const there = outOf(state, payload.sellable);
+    const available = outOf(state, payload.sellable);
     return (
       closedOrder(state) ??
-      (payload.packs > there
+      (payload.packs > available
         ? {
             field: "packs",
-            message: there <= 0 ? `No ${payload.name} is out.` : `${there} × ${payload.name} ${there === 1 ? "is" : "are"} out: no more can be counted.`,
+            message:
+              available <= 0 ? `No ${payload.name} is out.` : `${available} × ${payload.name} ${available === 1 ? "is" : "are"} out: no more can be counted.`,
           }
         : null)
     );

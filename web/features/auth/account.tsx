@@ -22,7 +22,7 @@ const PASSWORD: AuthField = { name: "password", label: "Password", type: "passwo
 function SignedIn({ sessions }: { sessions: SessionShown[] }) {
   const router = useRouter();
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   return (
     <section className="sheet">
       <h2>Signed in</h2>
@@ -43,7 +43,7 @@ function SignedIn({ sessions }: { sessions: SessionShown[] }) {
                 className="press"
                 onClick={async () => {
                   const answer = await callAuth("end-session", { id: session.id });
-                  setSaid(answer.ok ? "" : answer.message);
+                  setMessage(answer.ok ? "" : answer.message);
                   router.refresh();
                 }}
               >
@@ -53,7 +53,7 @@ function SignedIn({ sessions }: { sessions: SessionShown[] }) {
           </li>
         ))}
       </ul>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </section>
   );
 }
@@ -138,7 +138,7 @@ export function Account(props: {
   codesLeft: number;
   workshops: { id: string; name: string }[];
 }) {
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [codes, setCodes] = useState<string[] | null>(null);
   return (
     <PageLayout
@@ -151,7 +151,7 @@ export function Account(props: {
               Go to {workshop.name}
             </Link>
           ))}
-          <button type="button" className="press" onClick={() => void signOutDevice("sign-out").then((left) => left || setSaid(STILL_IN))}>
+          <button type="button" className="press" onClick={() => void signOutDevice("sign-out").then((left) => left || setMessage(STILL_IN))}>
             Sign out
           </button>
         </>
@@ -162,7 +162,7 @@ export function Account(props: {
         <Codes codes={codes} onDone={() => setCodes(null)} to="I have them" />
       ) : (
         <div className="grid max-w-[820px] gap-6">
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
           <SignedIn sessions={props.sessions} />
           <SecondFactor twoFactor={props.twoFactor} />
           <section className="sheet">

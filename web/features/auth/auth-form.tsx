@@ -55,7 +55,7 @@ export function AuthForm(props: {
     );
   }, [names]);
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, setBusy] = useState(false);
   return (
     <form
@@ -71,7 +71,7 @@ export function AuthForm(props: {
         setBusy(false);
         if (answer.ok) return onDone(answer.value);
         fields.refuse(answer.fields);
-        setSaid(answer.message);
+        setMessage(answer.message);
       }}
     >
       {props.fields.map(({ name, label, type, autoComplete, hint, inputMode }) => (
@@ -90,7 +90,7 @@ export function AuthForm(props: {
         <button type="submit" className={props.plain ? "press" : "act"} disabled={busy}>
           {button}
         </button>
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </div>
     </form>
   );

@@ -11,7 +11,7 @@ import { useUnits } from "@/ui/units";
 /** Abandons a batch: what became of its wax, and why. */
 export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void }) {
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const rules = useMemo(
     () => ({
       wax: { initial: "kept", parse: good } as FieldRule<unknown>,
@@ -25,7 +25,7 @@ export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void })
     const all = fields.check();
     if (!all) return;
     const refusal = await batch.record({ kind: "abandoned", payload: { wax: all.wax as "kept", mg: all.mg as number | null, why: all.why as string } });
-    setSaid(refusal?.message ?? "");
+    setMessage(refusal?.message ?? "");
     if (!refusal) onDone();
   };
   return (
@@ -51,7 +51,7 @@ export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void })
         Abandon batch
       </button>
       <p className="mt-1 text-[14px] text-soft">What was weighed stays deducted from stock. The record stays, and the batch can be resumed.</p>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

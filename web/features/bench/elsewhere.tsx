@@ -28,7 +28,7 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
     [units],
   );
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const how = fields.text("how") as Way;
   const between = how === "given" || how === "taken";
   const pot = batch.next?.pot ?? 0;
@@ -48,13 +48,13 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
         const mg = (all.mg as number | null) ?? (lost && again === "all" ? left : null);
         if (lost && again === "missing" && mg === null)
           return fields.refuse({ mg: ["Enter how much was lost, so that the weights to add can be calculated."] });
-        setSaid("");
+        setMessage("");
         const back = (isLoss(how) && (all.back as number | null)) || undefined;
         const refusal = await batch.record({
           kind: "transferred",
           payload: { pot, how, mg, other, ...(lost ? { again } : {}), ...(back ? { backMg: back } : {}) },
         });
-        if (refusal) return setSaid(refusal.message);
+        if (refusal) return setMessage(refusal.message);
         fields.fill({ mg: "", other: "", back: "" });
       }}
     >
@@ -86,7 +86,7 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
       <button type="submit" className="press mt-2">
         Log this wax
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

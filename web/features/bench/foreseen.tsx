@@ -11,14 +11,14 @@ import { notice } from "@/ui/variants";
 const secondsTo = (iso: string, now: string) => Math.max(0, (Date.parse(iso) - Date.parse(now)) / 1_000);
 
 /** Sounds once when a pot asks for hands: to be looked at, or before it leaves its range. */
-export function CallSound({ outlook }: { outlook: ForecastView }) {
-  const { is } = nextCall(outlook, useNow());
-  const rang = useRef(`${outlook.name} ${is}`);
+export function CallSound({ forecastView }: { forecastView: ForecastView }) {
+  const { is } = nextCall(forecastView, useNow());
+  const rang = useRef(`${forecastView.name} ${is}`);
   useEffect(() => {
-    const key = `${outlook.name} ${is}`;
+    const key = `${forecastView.name} ${is}`;
     if ((is === "look" || is === "off" || is === "leaving") && rang.current !== key) sound(is === "look" ? 1 : 2);
     rang.current = key;
-  }, [is, outlook.name]);
+  }, [is, forecastView.name]);
   return null;
 }
 
@@ -37,13 +37,13 @@ function Sure({ when, readings }: { when: Foreseen; readings: number }) {
 const ahead = (seconds: number): string => (seconds < 60 ? "under 1 min" : durationInWords(seconds));
 
 /** When a pot enters or leaves its range, shown as large as it is urgent. */
-export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView; size?: string }) {
+export function Ahead({ forecastView, size = "text-[44px]" }: { forecastView: ForecastView; size?: string }) {
   const now = useNow();
   const units = useUnits();
-  const { name, enters, leaves, is, why, readings } = outlook;
-  const call = nextCall(outlook, now);
+  const { name, enters, leaves, is, why, readings } = forecastView;
+  const call = nextCall(forecastView, now);
   if (call.is === "stale")
-    return <p className="text-[15px] text-soft">Last read on {units.dayClock(outlook.readAt)}, too long ago for a forecast. Read it again.</p>;
+    return <p className="text-[15px] text-soft">Last read on {units.dayClock(forecastView.readAt)}, too long ago for a forecast. Read it again.</p>;
   if (call.is === "off" && enters)
     return (
       <p className="font-semibold text-hot" role="alert">
@@ -80,21 +80,21 @@ export function Ahead({ outlook, size = "text-[44px]" }: { outlook: ForecastView
 }
 
 /** What is forecast of the pot on the screen, and the readings that do not fit it. */
-export function ForeseenPot({ outlook, batch }: { outlook: ForecastView; batch: Batch }) {
+export function ForeseenPot({ forecastView, batch }: { forecastView: ForecastView; batch: Batch }) {
   const units = useUnits();
   return (
     <section aria-label="Forecast" className="mt-2 min-w-[240px] flex-1">
-      <CallSound outlook={outlook} />
-      <Ahead outlook={outlook} />
-      {outlook.mixed ? (
+      <CallSound forecastView={forecastView} />
+      <Ahead forecastView={forecastView} />
+      {forecastView.mixed ? (
         <p className="text-[15px] text-soft">
-          {outlook.drops
-            ? `Stirring in the oil lowers it by about ${units.tDifference(Math.round(outlook.drops.balance * 100))} in theory, and by up to ${units.tDifference(Math.round(outlook.drops.practice * 100))} in practice. None of your pots was read right after it yet.`
+          {forecastView.drops
+            ? `Stirring in the oil lowers it by about ${units.tDifference(Math.round(forecastView.drops.balance * 100))} in theory, and by up to ${units.tDifference(Math.round(forecastView.drops.practice * 100))} in practice. None of your pots was read right after it yet.`
             : "Based on how your earlier pots dropped when oil went in."}{" "}
           A reading improves this; stir first.
         </p>
       ) : null}
-      {outlook.doubts.map((doubt) => {
+      {forecastView.doubts.map((doubt) => {
         const entry = batch.events.find((event) => event.kind === "read" && Date.parse(event.happenedAt) === Date.parse(doubt.at));
         return (
           <div key={doubt.at} className={notice({ size: "small", className: "mt-2" })}>

@@ -27,7 +27,7 @@ interface Read {
 export function FromLogger({ batch, instruments }: { batch: Batch; instruments: Instrument[] }) {
   const units = useUnits();
   const [read, setRead] = useState<Read | null>(null);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   /** How many of it this device keeps. */
   const [done, setDone] = useState<number | null>(null);
   const { waiting } = useOutbox();
@@ -37,16 +37,16 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   const chosen = tools.find((instrument) => instrument.id === tool);
   const take = async (file: File | undefined, column?: number) => {
     if (!file) return;
-    setSaid("");
+    setMessage("");
     setDone(null);
     setRead(null);
     const logged = await readLoggerFile(file, units, column);
-    if (!logged.ok) return setSaid(logged.message);
+    if (!logged.ok) return setMessage(logged.message);
     const { readings, skipped, zoned, columns } = logged;
     const [from, to] = [batch.state.startedAt, batch.pouredAt ?? batch.now];
     const inside = readings.filter((reading) => Date.parse(reading.at) >= Date.parse(from) && Date.parse(reading.at) <= Date.parse(to));
     if (inside.length === 0)
-      return setSaid(
+      return setMessage(
         `Its readings are from ${units.full(readings[0]?.at ?? from)} to ${units.full(readings.at(-1)?.at ?? to)}; this pot ran from ${units.full(from)} to ${units.full(to)}. Choose the right pot, or check the logger's clock.`,
       );
     setRead({ file, columns, column: logged.column, inside: thinned(inside, MAX_SHOWN), outside: readings.length - inside.length, skipped, zoned });
@@ -67,7 +67,7 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
   return (
     <div className="mt-2">
       <LoggerInput label="Readings from a logger file" onFile={(file) => void take(file)} />
-      {said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {said}</p> : null}
+      {message ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {message}</p> : null}
       {read ? (
         <div className="mt-2">
           <p>

@@ -14,10 +14,10 @@ const Abandon = lazy(async () => (await import("./abandon")).Abandon);
 /** Before its first entry a batch is undone; after it, it is abandoned, and says what became of the wax. */
 export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
   usePreload(Abandon);
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   if (batch.state.closed || batch.pouredAt) return null;
   if (batch.state.abandoned)
     return (
@@ -39,8 +39,8 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
     );
   const untouched = batch.total <= 1 && batch.events.length <= 1;
   const undo = async () => {
-    const outcome = await callAction(undoBatch(place, { batchId }));
-    if (!outcome.ok) return setSaid(outcome.message);
+    const outcome = await callAction(undoBatch(workshop, { batchId }));
+    if (!outcome.ok) return setMessage(outcome.message);
     router.push("/plan");
   };
   return (
@@ -55,7 +55,7 @@ export function GiveUp({ batch, batchId }: { batch: Batch; batchId: string }) {
         </button>
       )}
       {open && !untouched ? <Abandon batch={batch} onDone={() => setOpen(false)} /> : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </div>
   );
 }

@@ -19,7 +19,7 @@ interface Heard {
   message: Message;
   at: number;
 }
-type Listening = { is: "off"; said: string } | { is: "on"; source: Source; name: string; heard: Heard | null };
+type Listening = { is: "off"; message: string } | { is: "on"; source: Source; name: string; heard: Heard | null };
 
 /** An instrument that says nothing for longer is silent: its battery is empty, or a cable is pulled. What it said before is no reading any more. */
 const SILENT_AFTER_MS = 5_000;
@@ -76,7 +76,7 @@ function useSimulatedInstruments(batch: Batch, prompt: Progress | null, tell: (t
 /** Listens to an instrument: what it says, how long it has been silent, what is recorded of it by a tap or by itself. */
 function useInstrument({ batch, prompt, instruments, rehearsal }: InstrumentsProps) {
   const { workshopId } = useWorkshop();
-  const [lineState, setState] = useState<Listening>({ is: "off", said: "" });
+  const [lineState, setState] = useState<Listening>({ is: "off", message: "" });
   const [every, setEvery] = useState(0);
   const [tool, setTool] = useState("");
   const line = useRef<Line | null>(null);
@@ -84,11 +84,11 @@ function useInstrument({ batch, prompt, instruments, rehearsal }: InstrumentsPro
   speed.current = rehearsal?.speed ?? 1;
   const massG = (batch.plan.pots[0]?.totalMg ?? 1_000_000) / 1_000;
   useEffect(() => () => line.current?.stop(), []);
-  const stop = (said = "") => {
+  const stop = (message = "") => {
     line.current?.stop();
     line.current = null;
     setEvery(0);
-    setState({ is: "off", said });
+    setState({ is: "off", message });
   };
   const start = async (source: Source) => {
     stop();
@@ -106,7 +106,7 @@ function useInstrument({ batch, prompt, instruments, rehearsal }: InstrumentsPro
           : await (source === "serial" ? openSerial(heard) : openSimulated(workshopId, source, heard));
       setState({ is: "on", source, name: source === "rehearsal" ? "simulated probe" : "", heard: null });
     } catch (error) {
-      setState({ is: "off", said: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
+      setState({ is: "off", message: source === "serial" ? "No instrument was chosen, or it is in use elsewhere." : (error as Error).message });
     }
   };
   const tell = useCallback((text: string) => void line.current?.tell(text), []);
@@ -175,7 +175,7 @@ function useInstrument({ batch, prompt, instruments, rehearsal }: InstrumentsPro
 type ListeningState = ReturnType<typeof useInstrument>;
 
 /** The ways to connect an instrument, while none is. */
-function Connect({ start, said, batch, instruments }: Pick<ListeningState, "start" | "batch" | "instruments"> & { said: string }) {
+function Connect({ start, message, batch, instruments }: Pick<ListeningState, "start" | "batch" | "instruments"> & { message: string }) {
   return (
     <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
       <h3 className="text-[17px]">Connect an instrument</h3>
@@ -192,7 +192,7 @@ function Connect({ start, said, batch, instruments }: Pick<ListeningState, "star
           Simulated scale
         </button>
       </div>
-      {said ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {said}</p> : null}
+      {message ? <p className={notice({ size: "small", className: "mt-2" })}>▲ {message}</p> : null}
       <FromLogger batch={batch} instruments={instruments} />
     </section>
   );
@@ -306,7 +306,7 @@ export function Instruments(props: InstrumentsProps) {
   const units = useUnits();
   const instrument = useInstrument(props);
   const { state: lineState, silent, message, weighs, take, rehearsal, stop } = instrument;
-  if (lineState.is === "off") return <Connect {...instrument} said={lineState.said} />;
+  if (lineState.is === "off") return <Connect {...instrument} message={lineState.message} />;
   return (
     <section aria-label="Instruments" className="mt-3 border-t border-line pt-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">

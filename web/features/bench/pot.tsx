@@ -33,7 +33,7 @@ import { TooMuch } from "./over";
 import { MadeReady, Pouring } from "./parts/lazy-pouring";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { stepView } from "./steps";
-import { useOutlooks } from "./use-outlook";
+import { useForecastViews } from "./use-forecast-view";
 
 const Instruments = lazy(async () => (await import("./instruments")).Instruments);
 const Forecast = lazy(async () => (await import("./foreseen")).ForeseenPot);
@@ -187,7 +187,7 @@ function Poured({ batch }: { batch: Batch }) {
 }
 
 /** The heat line of the pot, with what is forecast of it. */
-function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | null }) {
+function PotHeat({ batch, forecastView }: { batch: Batch; forecastView: ForecastView | null }) {
   const { plan } = batch;
   return (
     <section className="mt-4" aria-label="Heat line">
@@ -197,7 +197,7 @@ function PotHeat({ batch, outlook }: { batch: Batch; outlook: ForecastView | nul
         marks={batch.marks}
         moments={batch.moments}
         now={batch.pouredAt ? null : batch.now}
-        ahead={outlook}
+        ahead={forecastView}
         height={210}
         label="Heat line of this pot"
       />
@@ -213,8 +213,8 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const batch = useBatch(props, props.rehearsal ? 1_000 : 10_000);
   const { plan, state } = batch;
   const units = useUnits();
-  const watches = useMemo(() => ({ outlook: forecastTarget(plan, state, props.usual) }), [plan, state, props.usual]);
-  const { outlook = null } = useOutlooks(watches);
+  const watches = useMemo(() => ({ forecastView: forecastTarget(plan, state, props.usual) }), [plan, state, props.usual]);
+  const { forecastView = null } = useForecastViews(watches);
   usePreload(MadeReady, Pouring);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -269,7 +269,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
               <Poured batch={batch} />
             )}
             <div className="flex flex-wrap items-center justify-between gap-x-3">
-              {prompt && View && outlook ? <Forecast outlook={outlook} batch={batch} /> : null}
+              {prompt && View && forecastView ? <Forecast forecastView={forecastView} batch={batch} /> : null}
               {listening || (props.rehearsal && prompt) ? (
                 <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
               ) : prompt && !state.abandoned ? (
@@ -287,7 +287,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
               ) : null}
             </div>
           </section>
-          <PotHeat batch={batch} outlook={outlook} />
+          <PotHeat batch={batch} forecastView={forecastView} />
         </div>
         <section aria-label="Steps">
           <StepList batch={batch} here={prompt?.key} onChoose={setChosen} />

@@ -12,7 +12,7 @@ import { lazy } from "@/ui/lazy";
 import { Aside, Empty, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useNow } from "@/ui/units";
 import { bySoonest } from "./order";
-import { useOutlooks } from "./use-outlook";
+import { useForecastViews } from "./use-forecast-view";
 
 const Ahead = lazy(async () => (await import("./foreseen")).Ahead);
 const CallSound = lazy(async () => (await import("./foreseen")).CallSound);
@@ -27,7 +27,7 @@ interface PotsProps {
 }
 
 /** The pot that needs hands soonest, as large as the screen allows. */
-function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments: ReadInstrument[]; outlook: ForecastView | null; now: string }) {
+function Soonest({ pot, instruments, forecastView, now }: { pot: Running; instruments: ReadInstrument[]; forecastView: ForecastView | null; now: string }) {
   return (
     <section className="sheet mb-5" aria-label="Next up">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
@@ -43,9 +43,9 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
           Go to the pot
         </Link>
       </div>
-      {outlook ? (
+      {forecastView ? (
         <div className="mt-2">
-          <Ahead outlook={outlook} size="text-[64px]" />
+          <Ahead forecastView={forecastView} size="text-[64px]" />
         </div>
       ) : null}
       <div className="mt-3">
@@ -54,7 +54,7 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
           ceiling={pot.ceiling}
           marks={marksOf(pot.thumb, instruments)}
           now={now}
-          ahead={outlook}
+          ahead={forecastView}
           height={200}
           label={`Heat line of batch ${pot.number}`}
         />
@@ -64,13 +64,16 @@ function Soonest({ pot, instruments, outlook, now }: { pot: Running; instruments
 }
 
 /** The pots that run, the one that needs hands soonest first and largest. */
-export function Pots({ batches, instruments, usual, older, newer, narrowed }: PotsProps) {
+export function Pots({ batches, instruments, usual: typical, older, newer, narrowed }: PotsProps) {
   const now = useNow(10_000);
   const [running, rehearsed] = [batches.filter((batch) => !batch.rehearsal), batches.filter((batch) => batch.rehearsal)];
-  const outlooks = useOutlooks(
-    useMemo(() => Object.fromEntries(batches.map((batch) => [batch.id, batch.watch && !batch.rehearsal ? { ...batch.watch, usual } : null])), [batches, usual]),
+  const forecastViews = useForecastViews(
+    useMemo(
+      () => Object.fromEntries(batches.map((batch) => [batch.id, batch.watch && !batch.rehearsal ? { ...batch.watch, usual: typical } : null])),
+      [batches, typical],
+    ),
   );
-  const [first, ...others] = bySoonest(running, outlooks, now);
+  const [first, ...others] = bySoonest(running, forecastViews, now);
   return (
     <PageLayout
       title="Bench"
@@ -99,10 +102,10 @@ export function Pots({ batches, instruments, usual, older, newer, narrowed }: Po
       ) : (
         <>
           {batches.map((batch) => {
-            const outlook = outlooks[batch.id];
-            return outlook ? <CallSound key={batch.id} outlook={outlook} /> : null;
+            const forecastView = forecastViews[batch.id];
+            return forecastView ? <CallSound key={batch.id} forecastView={forecastView} /> : null;
           })}
-          {first ? <Soonest pot={first} instruments={instruments} outlook={outlooks[first.id] ?? null} now={now} /> : null}
+          {first ? <Soonest pot={first} instruments={instruments} forecastView={forecastViews[first.id] ?? null} now={now} /> : null}
           <ul>
             {[...others, ...rehearsed].map((running) => (
               <BatchRow
@@ -113,7 +116,7 @@ export function Pots({ batches, instruments, usual, older, newer, narrowed }: Po
                 what={running.next ? `next: ${running.next.name}` : "poured"}
                 action={running.rehearsal ? "Resume" : "Go to the pot"}
               >
-                {outlooks[running.id] ? <Ahead outlook={outlooks[running.id] as ForecastView} size="text-[26px]" /> : null}
+                {forecastViews[running.id] ? <Ahead forecastView={forecastViews[running.id] as ForecastView} size="text-[26px]" /> : null}
               </BatchRow>
             ))}
           </ul>

@@ -8,7 +8,7 @@ import { press } from "@/ui/variants";
 /** Stirring by the clock: start, stop, and a tone when the time is up. The time really stirred is handed on every second while it runs, and at the stop. */
 export function StirClock({ seconds, onTime }: { seconds: number; onTime: (stirred: number) => void }) {
   const [since, setSince] = useState<number | null>(null);
-  const [gone, setGone] = useState(0);
+  const [elapsed, setGone] = useState(0);
   const rang = useRef(false);
   const told = useRef(0);
   const tell = useRef(onTime);
@@ -41,8 +41,8 @@ export function StirClock({ seconds, onTime }: { seconds: number; onTime: (stirr
     }
   };
   useKeys([{ key: " ", does: "start or stop the stirring clock", run: toggle }]);
-  const left = Math.max(0, Math.ceil(seconds - gone));
-  const over = Math.floor(gone - seconds);
+  const left = Math.max(0, Math.ceil(seconds - elapsed));
+  const over = Math.floor(elapsed - seconds);
   return (
     <div className="flex flex-wrap items-center gap-5">
       <span className={`figure text-[84px] leading-none ${since !== null && left === 0 ? "text-inside" : ""}`} role="timer">

@@ -10,7 +10,7 @@ import { useBeginning, useDesign } from "./use-design";
 /** One thing is varied, the rest held: what is burned against what, how, and by which protocol. */
 export function DesignTrial({ design }: { design: Design }) {
   const state = useDesign(design);
-  const { begin, busy, said } = useBeginning(state);
+  const { begin, busy, message } = useBeginning(state);
   const { asks, container, fields, from, chosen, replicates, racked } = state;
   if (!design.formula || !container)
     return (
@@ -46,7 +46,7 @@ export function DesignTrial({ design }: { design: Design }) {
         <WhatVaries state={state} />
         {from === "make" ? <WorthTrying state={state} /> : <OnTheRack state={state} />}
         <HowItIsBurned state={state} />
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
         <button type="submit" className="act mt-4 w-full sm:w-auto" data-next-step disabled={busy}>
           {from === "make" ? `Begin, and pour ${poured} ${poured === 1 ? "test candle" : "test candles"}` : `Begin with ${taken} from the rack`}
         </button>

@@ -8,11 +8,11 @@ import type { Trial } from "./use-trial";
 
 /** Sessions that were burned on paper or elsewhere, out of a CSV of the same columns as the one that leaves. */
 export function FromSheet({ trial }: { trial: Trial }) {
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [fault, setFault] = useState("");
   const read = async (file: File | undefined) => {
     if (!file) return;
-    setSaid("");
+    setMessage("");
     const table = parseFile(new Uint8Array(await file.arrayBuffer()));
     if (!table.ok) return setFault(table.message);
     const rows = readBurnRows(table.sheet.heads, table.sheet.rows, trial.plan, trial.state);
@@ -24,7 +24,7 @@ export function FromSheet({ trial }: { trial: Trial }) {
       if (refusal) return setFault(`${taken} of ${rows.value.length} were imported; then: ${refusal.message}`);
       taken += 1;
     }
-    setSaid(taken === 0 ? "Everything in this file was here already." : `✓ ${entries(taken)} imported.`);
+    setMessage(taken === 0 ? "Everything in this file was here already." : `✓ ${entries(taken)} imported.`);
   };
   return (
     <section className="unprinted mt-6">
@@ -38,9 +38,9 @@ export function FromSheet({ trial }: { trial: Trial }) {
           ▲ {fault}
         </p>
       ) : null}
-      {said ? (
+      {message ? (
         <p role="status" className="mt-1 font-semibold">
-          {said}
+          {message}
         </p>
       ) : null}
     </section>

@@ -19,7 +19,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const { testCandle, state } = card;
   const last = state.sessions.at(-1);
   const [air, setAir] = useState<Air[]>([...(last?.air ?? [])]);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const { now } = trial;
   const weighedAfter = last?.afterMg ?? null;
   const rules = useMemo(
@@ -37,10 +37,10 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const light = () => {
     const all = fields.check();
     if (!all) return;
-    if (card.early && all.early === "") return setSaid("Enter why it is lit before the minimum cure.");
+    if (card.early && all.early === "") return setMessage("Enter why it is lit before the minimum cure.");
     const happenedAt = all.at;
     const why = trial.enter({ kind: "lit", payload: { testCandle: testCandle.key, trimUm: all.trim, air, early: all.early }, happenedAt });
-    if (why) return setSaid(why);
+    if (why) return setMessage(why);
     if (all.before !== null)
       void trial.record({
         kind: "weighed",
@@ -51,7 +51,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   };
   const cracked = () => {
     const why = trial.enter({ kind: "stopped", payload: { testCandle: testCandle.key, why: "the glass is cracked" } });
-    if (why) setSaid(why);
+    if (why) setMessage(why);
     else onDone();
   };
   return (
@@ -99,7 +99,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         <Field label="When" {...fields.bind("at")} placeholder="now" hint="Leave empty for now." />
       </div>
       <Caution title="Before you light it">Check the jar: never burn a cracked one. {BURNING_CANDLE}</Caution>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="act flex-1" data-next-step onClick={() => light()}>
           Light candle
@@ -126,7 +126,7 @@ const OUT_WORDS: Record<(typeof OUT_WHY)[number], string> = {
 export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
   const { testCandle } = card;
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const { now } = trial;
   const rules = useMemo(() => ({ sign: words("", 300), at: whenRule(now, units) }), [now, units]);
   const fields = useFields(rules);
@@ -134,7 +134,7 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
     const all = fields.check();
     if (!all) return;
     const refused = trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why, sign: all.sign }, happenedAt: all.at });
-    if (refused) setSaid(refused);
+    if (refused) setMessage(refused);
     else onDone();
   };
   return (
@@ -158,7 +158,7 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
         <Field label="What was seen" {...fields.bind("sign")} hint="If it was for safety." />
         <Field label="When" {...fields.bind("at")} placeholder="now" />
       </div>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <button type="button" className={press({ size: "gloved", className: "mt-2" })} onClick={onDone}>
         Back
       </button>

@@ -70,7 +70,7 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
   const widthUm = widthNow(testCandle, state);
   const [hand, setHand] = useState<Hand>({});
   const [more, setMore] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const { now } = trial;
   const rules = useMemo(
     () => ({
@@ -100,9 +100,9 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
     if (!all) return setMore(true);
     const seen = Object.fromEntries(Object.entries({ ...typed, note: all.note || undefined }).filter(([, value]) => value !== undefined));
     const nothing = Object.keys(seen).length === 0;
-    if (nothing && !outToo) return setSaid("Record at least one thing.");
+    if (nothing && !outToo) return setMessage("Record at least one thing.");
     const why = nothing ? "" : trial.enter({ kind: "checked", payload: { testCandle: testCandle.key, ...seen }, happenedAt: all.at });
-    if (why) return setSaid(why);
+    if (why) return setMessage(why);
     if (outToo) trial.enter({ kind: "extinguished", payload: { testCandle: testCandle.key, why: "safety", sign: signs.map((sign) => sign.says).join("; ") } });
     onDone();
   };
@@ -193,7 +193,7 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
           </button>
         </div>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-2">
         <button
           type="button"

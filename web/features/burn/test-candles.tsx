@@ -26,13 +26,13 @@ const isLongEnough = ({ plan, state }: Trial): boolean =>
 
 /** Somebody says that they are with what burns; asked again and again while anything does. */
 function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }) {
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   // Known only in the browser.
   const [asks, setAsks] = useState(true);
   useEffect(() => setAsks(typeof Notification === "undefined" || Notification.permission !== "default"), []);
   const due = presenceDue(trial.state.presentAt, trial.now);
   const long = burning.filter((card) => card.now.tooLong);
-  const here = () => setSaid(trial.enter({ kind: "present", payload: {} }));
+  const here = () => setMessage(trial.enter({ kind: "present", payload: {} }));
   return (
     <div role={due || long.length > 0 ? "alert" : undefined} className={notice({ tone: "safety", className: due ? "mb-4 border-[3px]" : "mb-4" })}>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -60,7 +60,7 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
           ⚠ {card.testCandle.key} has burned for {durationInWords(card.now.minute * 60)}: put it out. No candle burns for more than four hours at a time.
         </p>
       ))}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </div>
   );
 }

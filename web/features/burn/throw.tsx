@@ -23,7 +23,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const [room, setRoom] = useState<string>(rooms[0]?.name ?? "");
   const wanted = targetScore(rooms.find((item) => item.name === room)?.size ?? "small");
   const [shut, setShut] = useState<"shut" | "open" | undefined>(undefined);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const rules = useMemo(() => ({ reach: orNothing({ initial: "", parse: (text: string) => parseReach(text, units.length), echo: units.reach }) }), [units]);
   const fields = useFields(rules);
   const nose = people.find((item) => item.id === personId)?.name ?? "";
@@ -35,7 +35,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
   const rate = (score: number) => {
     const all = fields.check();
     if (!all) return;
-    if (!testCandle) return setSaid("Choose which candle you score.");
+    if (!testCandle) return setMessage("Choose which candle you score.");
     const why = trial.enter({
       kind: "throwScored",
       payload: {
@@ -47,12 +47,12 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         ...(shut === undefined ? {} : { window: shut === "open" }),
       },
     });
-    setSaid(why);
+    setMessage(why);
     if (why) return;
     setTestCandle("");
     fields.reset();
   };
-  const unmask = () => setSaid(trial.enter({ kind: "codesRevealed", payload: {} }));
+  const unmask = () => setMessage(trial.enter({ kind: "codesRevealed", payload: {} }));
   const of = state.ratings.filter((rating) => rating.throw === (how ?? "hot"));
   const comparison = compareThrow(plan, of, (variant) => variantWords(plan, variant));
   const names = new Map(people.map((item) => [item.id, item.name]));
@@ -109,7 +109,7 @@ export function Throw({ trial, people, rooms }: { trial: Trial; people: { id: st
         </div>
         <p className="mt-2 font-semibold">Score out of ten</p>
         <Score disabled={!nose} onScore={rate} />
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </section>
       {comparison ? (
         <section className="mt-5" aria-label="Scores compared">

@@ -37,12 +37,12 @@ interface TrialViewProps extends TrialProps {
 /** What is to be minded while candles burn, the protocol, and closing the trial. */
 function TrialMargin({ trial }: { trial: Trial }) {
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const { plan, state } = trial;
-  const close = () => setSaid(trial.enter({ kind: "closed", payload: {} }));
+  const close = () => setMessage(trial.enter({ kind: "closed", payload: {} }));
   const reopen = async () =>
     state.closed &&
-    setSaid((await trial.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.id }))?.message ?? "");
+    setMessage((await trial.record({ kind: "withdrawn", payload: { why: "reopened", mode: "delete" }, corrects: state.closed.id }))?.message ?? "");
   return (
     <>
       <BurningCandleCaution />
@@ -67,7 +67,7 @@ function TrialMargin({ trial }: { trial: Trial }) {
           Close the trial
         </button>
       )}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </>
   );
 }

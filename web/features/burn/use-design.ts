@@ -105,22 +105,23 @@ function chosenVariants({ design, from, chosen, racked, half }: DesignState, tes
 /** Starts the designed trial, then opens its first pot, or the trial itself where nothing has to be poured. */
 export function useBeginning(state: DesignState) {
   const router = useRouter();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [trialId] = useState(() => v7());
   const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const begin = async () => {
     const { design, asks, varies, fields, how, ready } = state;
     const v = fields.check();
     if (!v) return;
     const variants = chosenVariants(state, v.replicates);
-    if (variants.length === 0) return setSaid("Choose at least one to burn.");
-    if (variants.some((variant) => variant.from === "make" && "wick" in variant && !variant.wick)) return setSaid("Choose their wick: a burn test needs it.");
+    if (variants.length === 0) return setMessage("Choose at least one to burn.");
+    if (variants.some((variant) => variant.from === "make" && "wick" in variant && !variant.wick))
+      return setMessage("Choose their wick: a burn test needs it.");
     setBusy(true);
     const base = ready(how);
     const same = writeSessions(base.sessions) === writeSessions(v.sessions) && base.restHours === v.rest && base.least === v.least;
     const outcome = await callAction(
-      beginTrial(place, {
+      beginTrial(workshop, {
         trialId,
         name: v.name,
         varies,
@@ -136,9 +137,9 @@ export function useBeginning(state: DesignState) {
     setBusy(false);
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
-      return setSaid(outcome.message);
+      return setMessage(outcome.message);
     }
     router.push(outcome.value.batches.length > 0 ? `/bench/${outcome.value.batches[0]}` : `/burn/${outcome.value.id}`);
   };
-  return { begin, busy, said };
+  return { begin, busy, message };
 }

@@ -112,9 +112,9 @@ function Variant({
   product: { id: string; name: string; wickId: string | null; wicks: number } | null;
 }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const decided = trial.state.decided[verdict.variant];
   const mine = trial.plan.testCandles.filter((testCandle) => testCandle.variant === verdict.variant);
   const wick = mine[0]?.wick;
@@ -124,12 +124,12 @@ function Variant({
   /** The batch that its jars were taken from. */
   const batch = trial.batches.find((item) => mine.some((testCandle) => testCandle.batch?.id === item.id));
   const half = mine.some((testCandle) => testCandle.fill === "half");
-  const decide = (to: Decision) => setSaid(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
+  const decide = (to: Decision) => setMessage(trial.enter({ kind: "decided", payload: { variant: verdict.variant, verdict: to, why: "" } }));
   const full = verdict.testCandles.find((testCandle) => testCandle.pool.full_at_minute !== null);
   const take = async () => {
     if (!product) return;
-    const outcome = await callAction(takeWick(place, { trialId: trial.id, variant: verdict.variant, productId: product.id }));
-    if (!outcome.ok) return setSaid(outcome.message);
+    const outcome = await callAction(takeWick(workshop, { trialId: trial.id, variant: verdict.variant, productId: product.id }));
+    if (!outcome.ok) return setMessage(outcome.message);
     toast(`${product.name} has ${wick?.name} now.`);
     router.refresh();
   };
@@ -192,7 +192,7 @@ function Variant({
       {decided?.verdict === "passed" && half ? (
         <p className="mt-1 text-[15px] text-soft">A half-fill result never counts as a full pass: the product stays “test due”.</p>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </li>
   );
 }

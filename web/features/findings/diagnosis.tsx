@@ -46,9 +46,9 @@ const BY_HAND: Record<ChangePlace, string> = {
 /** One change, made into the next version of the formula with one press. */
 function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [made, setMade] = useState<number | null>(null);
   const [busy, start] = useTransition();
   const { formula } = why;
@@ -58,10 +58,10 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
     start(async () => {
       if (!formula) return;
       const spec = withChange(formula.spec, change, `batch ${why.batch.number}`);
-      const out = await callAction(saveFormula(place, { id: formula.id, expectedVersion: formula.version, name: formula.name, spec }));
-      if (!out.ok) return setSaid(out.message);
-      if (out.value.stale) return setSaid("Somebody else changed this formula. Reload the page.");
-      setSaid("");
+      const out = await callAction(saveFormula(workshop, { id: formula.id, expectedVersion: formula.version, name: formula.name, spec }));
+      if (!out.ok) return setMessage(out.message);
+      if (out.value.stale) return setMessage("Somebody else changed this formula. Reload the page.");
+      setMessage("");
       setMade(out.value.number);
       router.refresh();
     });
@@ -99,7 +99,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
           ) : null}
         </p>
       )}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </section>
   );
 }

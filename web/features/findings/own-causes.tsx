@@ -22,10 +22,10 @@ const SIDES = [
 
 /** Causes of the workshop's own for a flaw: added in its words, compared with a figure or a choice of the record, or against nothing. */
 export function OwnCauses({ defect, causes }: { defect: string; causes: readonly CustomCause[] }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const units = useUnits();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const rules = useMemo(
     () => ({
       words: {
@@ -46,21 +46,21 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
     if (!all) return;
     if (all.key && !yesNo && all.figure === null) return fields.refuse({ figure: ["From which value?"] });
     const test = !all.key ? null : yesNo ? { is: all.side !== "no" } : { [all.side]: unitOfKey(units, all.key).toRecord(all.figure as number) };
-    const out = await callAction(saveCause(place, { id: v7(), defect, words: all.words, reason: "", key: all.key || null, test }));
-    if (!out.ok) return setSaid(out.message);
-    setSaid("");
+    const out = await callAction(saveCause(workshop, { id: v7(), defect, words: all.words, reason: "", key: all.key || null, test }));
+    if (!out.ok) return setMessage(out.message);
+    setMessage("");
     fields.reset();
     router.refresh();
   };
   const drop = async (item: CustomCause) => {
-    const out = await callAction(dropCause(place, { id: item.id, gone: true }));
-    if (!out.ok) return setSaid(out.message);
+    const out = await callAction(dropCause(workshop, { id: item.id, gone: true }));
+    if (!out.ok) return setMessage(out.message);
     router.refresh();
     toast("Deleted.", {
       action: {
         label: "Restore",
         onClick: async () => {
-          await callAction(dropCause(place, { id: item.id, gone: false }));
+          await callAction(dropCause(workshop, { id: item.id, gone: false }));
           router.refresh();
         },
       },
@@ -115,7 +115,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
           Add cause
         </button>
       </form>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </details>
   );
 }

@@ -47,7 +47,7 @@ function Batches({ list, kind }: { list: readonly TracedBatch[]; kind?: string }
           <div>
             {batch.pouredAt ? (
               <>
-                {batch.jars} jars: {batch.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.fate]}`).join(", ")}
+                {batch.jars} jars: {batch.jarStatuses.map((each) => `${each.jars} ${JAR_STATUS_WORDS[each.status]}`).join(", ")}
                 {batch.whom.length > 0 ? <div className="text-[15px]">to {batch.whom.join("; ")}</div> : null}
               </>
             ) : null}

@@ -31,27 +31,27 @@ interface ColorsProps {
 
 /** The colors that this workshop knows for the wax and scent chosen, and the way to keep the one that stands here. */
 export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const units = useUnits();
   const router = useRouter();
   const [name, setName] = useState("");
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const known = colorsFor(colors, wax, scent);
   const others = colors.length - known.length;
   const keep = () =>
     start(async () => {
-      const out = await callAction(saveColor(place, { id: v7(), name, recipe: { waxId: wax || null, fragranceId: scent || null, dyes } }));
-      if (!out.ok) return setSaid(out.message);
-      setSaid("");
+      const out = await callAction(saveColor(workshop, { id: v7(), name, recipe: { waxId: wax || null, fragranceId: scent || null, dyes } }));
+      if (!out.ok) return setMessage(out.message);
+      setMessage("");
       setName("");
       router.refresh();
     });
-  const turn = async (color: ColorRow, gone: boolean) => {
-    const out = await callAction(takeColorAway(place, { id: color.id, gone }));
+  const turn = async (color: ColorRow, isDeleted: boolean) => {
+    const out = await callAction(takeColorAway(workshop, { id: color.id, gone: isDeleted }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`Color ${color.name} is deleted.`, { action: { label: "Undo", onClick: () => void turn(color, false) } });
+    if (isDeleted) toast(`Color ${color.name} is deleted.`, { action: { label: "Undo", onClick: () => void turn(color, false) } });
   };
   if (colors.length === 0 && dyes.length === 0) return null;
   return (
@@ -86,9 +86,9 @@ export function Colors({ colors, wax, scent, dyes, nameOf, onTake }: ColorsProps
           </button>
         </div>
       ) : null}
-      {said ? (
+      {message ? (
         <p role="alert" className="mt-1 font-semibold text-hot">
-          ▲ {said}
+          ▲ {message}
         </p>
       ) : null}
     </section>

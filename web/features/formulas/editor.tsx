@@ -53,7 +53,7 @@ function FormulaMargin({ state }: { state: FormulaState }) {
 }
 
 /** The ways on from a formula, its saving, and what became of that. */
-function FormulaActions({ state: { formula }, saving: { busy, said } }: { state: FormulaState; saving: Saving }) {
+function FormulaActions({ state: { formula }, saving: { busy, message } }: { state: FormulaState; saving: Saving }) {
   return (
     <>
       {formula ? (
@@ -69,10 +69,10 @@ function FormulaActions({ state: { formula }, saving: { busy, said } }: { state:
       <button type="submit" form="formula-form" className="act" data-next-step disabled={busy}>
         {busy ? "Saving" : "Save the formula"}
       </button>
-      {said ? (
-        <p role="status" className={`w-full font-semibold sm:text-right ${said.tone === "good" ? "text-inside" : "text-hot"}`}>
-          {said.tone === "good" ? "✓ " : "▲ "}
-          {said.text}
+      {message ? (
+        <p role="status" className={`w-full font-semibold sm:text-right ${message.tone === "good" ? "text-inside" : "text-hot"}`}>
+          {message.tone === "good" ? "✓ " : "▲ "}
+          {message.text}
         </p>
       ) : null}
     </>

@@ -16,14 +16,14 @@ interface FollowersProps {
 
 /** The formulas that are worked by this process, which version of it each has, and the way to bring them to the newest. */
 export function Followers({ process: { id, number, process }, followers }: FollowersProps) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [refused, setRefused] = useState<Record<string, string>>({});
   const [busy, start] = useTransition();
   const behind = followers.filter((follower) => follower.number < number);
 
   const save = async (item: Pick<Follower, "id" | "name" | "version" | "spec">) =>
-    callAction(saveFormula(place, { id: item.id, expectedVersion: item.version, name: item.name, spec: item.spec }));
+    callAction(saveFormula(workshop, { id: item.id, expectedVersion: item.version, name: item.name, spec: item.spec }));
   const bring = (which: Follower[]) =>
     start(async () => {
       const faults: Record<string, string> = {};

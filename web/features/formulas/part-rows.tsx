@@ -15,7 +15,7 @@ interface Props {
   rows: readonly PartRow[];
   shelf: ShelfMaterials;
   stocks: Stocks;
-  lately: Record<string, string>;
+  recentlyUsed: Record<string, string>;
   fields: Pick<ReturnType<typeof useFields>, "bind" | "text">;
   family: string;
   onLook: () => void;
@@ -27,14 +27,14 @@ interface Props {
 }
 
 /** What goes in, line by line: waxes and fragrances by share, additives by percent of the wax, dyes by their dose. */
-export function PartRows({ rows, shelf, stocks, lately, fields, family, onLook, onChoose, onAdd, onDrop, onNew }: Props) {
+export function PartRows({ rows, shelf, stocks, recentlyUsed, fields, family, onLook, onChoose, onAdd, onDrop, onNew }: Props) {
   const units = useUnits();
   const optionsOf = (kind: PartKind, first: boolean, chosen: string) => {
     const list: { id: string; name: string; family?: string; kind?: string; archived: boolean }[] =
       kind === "wax" ? shelf.waxes : kind === "fragrance" ? shelf.fragrances : kind === "additive" ? shelf.additives : shelf.dyes;
     const options = suggestedFirst(
       list.filter((item) => !item.archived || item.id === chosen),
-      lately,
+      recentlyUsed,
       (id) => stocks[id]?.onHand,
     ).map((item) => ({
       value: item.id,

@@ -45,7 +45,7 @@ function newId(kind: string, steps: readonly Step[]): string {
 /** Makes or changes a process of the workshop's own: steps in order, each with what it says. */
 export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | null; followers?: Follower[] }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const newest = kept?.versions[0] ?? null;
   const [process, setProcess] = useState<Process>(
@@ -54,7 +54,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   const rules = useMemo(() => processRules(process, units), [process, units]);
   const fields = useFields(rules);
   const [adding, setAdding] = useState("wait");
-  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, start] = useTransition();
   const typed = processFromFields(process, fields.values) as Partial<Process>;
   // Without a name it can be seen already, and not be saved: its field asks for one.
@@ -85,19 +85,19 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
     change(steps);
   };
   const save = () => {
-    if (!fields.check()) return setSaid(null);
-    if (!drafted.success) return setSaid({ good: false, text: missing ?? "" });
+    if (!fields.check()) return setMessage(null);
+    if (!drafted.success) return setMessage({ good: false, text: missing ?? "" });
     start(async () => {
-      const outcome = await callAction(saveProcess(place, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }));
+      const outcome = await callAction(saveProcess(workshop, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }));
       if (!outcome.ok) {
         fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
-        return setSaid({ good: false, text: outcome.message });
+        return setMessage({ good: false, text: outcome.message });
       }
       const { number } = outcome.value;
       const behind = followers.filter((follower) => follower.number < number).length;
       const still =
         behind === 0 ? "" : behind === 1 ? " One formula is still on an older one: see below." : ` ${behind} formulas are still on an older one: see below.`;
-      setSaid({ good: true, text: `Saved, version ${number}.${still}` });
+      setMessage({ good: true, text: `Saved, version ${number}.${still}` });
       if (kept) router.refresh();
       else router.push(`/formulas/processes/${outcome.value.id}`);
     });
@@ -114,10 +114,10 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
           <button type="submit" form="process-form" className="act" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the process"}
           </button>
-          {said ? (
-            <p role="status" className={`w-full font-semibold sm:text-right ${said.good ? "text-inside" : "text-hot"}`}>
-              {said.good ? "✓ " : "▲ "}
-              {said.text}
+          {message ? (
+            <p role="status" className={`w-full font-semibold sm:text-right ${message.good ? "text-inside" : "text-hot"}`}>
+              {message.good ? "✓ " : "▲ "}
+              {message.text}
             </p>
           ) : null}
         </>

@@ -41,13 +41,13 @@ export interface FormulaProps {
 /** A formula as it is typed: its parts, its process, its fields, and what follows from them. */
 export function useFormula({ formula, versions, few }: FormulaProps) {
   const known = useShelf(few);
-  const { shelf, stocks, lately } = known;
+  const { shelf, stocks, recentlyUsed } = known;
   const units = useUnits();
   const newest = versions[0] ?? null;
   /** What a new formula begins with: what was used last. */
   const [usual] = useState(() => ({
-    wax: suggestedFirst(shelf.waxes, lately, (id) => stocks[id]?.onHand)[0]?.id ?? "",
-    oil: suggestedFirst(shelf.fragrances, lately, (id) => stocks[id]?.onHand)[0]?.id ?? "",
+    wax: suggestedFirst(shelf.waxes, recentlyUsed, (id) => stocks[id]?.onHand)[0]?.id ?? "",
+    oil: suggestedFirst(shelf.fragrances, recentlyUsed, (id) => stocks[id]?.onHand)[0]?.id ?? "",
   }));
   const item = (id: string) => (id ? [{ id, share: 1 }] : []);
   /** What the materials that were chosen last begin with. */
@@ -109,8 +109,8 @@ export function useParts({ formula, known, fields, text, values, rows, setRows, 
     );
     const { waxes, fragrances } = partsFrom(rowsNow, { ...there, ...values, ...changed }, units.mass);
     const next = suggestFormula({ waxes, fragrances }, shelf, units.temperature);
-    const isReady = PRESET_PROCESSES.some((ready) => ready.name === text("processName"));
-    const isAsItCame = Object.entries(processTexts(process, units)).every(([name, said]) => text(name) === said);
+    const isReady = PRESET_PROCESSES.some((preset) => preset.name === text("processName"));
+    const isAsItCame = Object.entries(processTexts(process, units)).every(([name, message]) => text(name) === message);
     if (isReady && isAsItCame && (!formula || process.name !== next.process.name)) take(next.process);
     if (!formula && text("load") === loadText(suggested.loadPpm)) fields.set("load", loadText(next.loadPpm));
     setSuggested(next);
@@ -121,7 +121,7 @@ export function useParts({ formula, known, fields, text, values, rows, setRows, 
   };
   return {
     choose: (kind: PartKind, key: string, id: string) => {
-      for (const [name, said] of Object.entries(textsOnChoosing(kind, key, id, shelf, text, units.mass))) fields.set(name as never, said);
+      for (const [name, message] of Object.entries(textsOnChoosing(kind, key, id, shelf, text, units.mass))) fields.set(name as never, message);
       follow(rows, { [`${key}:id`]: id });
     },
     add: (kind: PartKind) => put(withPart(rows, kind, shelf, (key) => text(`${key}:id`), units.mass)),
@@ -136,14 +136,14 @@ export function useParts({ formula, known, fields, text, values, rows, setRows, 
 
 /** Saves a formula; where somebody else saved it in between, says what they changed. */
 export function useSaving({ formula, newest, fields, rows, kept, specFrom }: FormulaState) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [expected, setExpected] = useState(formula?.version ?? null);
   const [stale, setStale] = useState<Saved["stale"]>(null);
   // What the form was begun with: the page may bring a newer version that somebody else saved meanwhile.
   const [base, setBase] = useState(newest?.spec ?? null);
   const [freshId] = useState(() => v7());
-  const [said, setSaid] = useState<{ tone: "good" | "bad"; text: string } | null>(null);
+  const [message, setMessage] = useState<{ tone: "good" | "bad"; text: string } | null>(null);
   const [busy, start] = useTransition();
   const first = (kind: PartKind) => `${rows.find((row) => row.kind === kind)?.key}:id`;
   const fieldOf: Record<string, string> = {
@@ -166,21 +166,21 @@ export function useSaving({ formula, newest, fields, rows, kept, specFrom }: For
   };
   const save = (over: number | null) => {
     const spec = specNow();
-    if (!spec) return setSaid(null);
+    if (!spec) return setMessage(null);
     start(async () => {
-      const outcome = await callAction(saveFormula(place, { id: formula?.id ?? null, freshId, expectedVersion: over, name: fields.values.name, spec }));
+      const outcome = await callAction(saveFormula(workshop, { id: formula?.id ?? null, freshId, expectedVersion: over, name: fields.values.name, spec }));
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [fieldOf[name] ?? name, messages])));
-        return setSaid({ tone: "bad", text: outcome.message });
+        return setMessage({ tone: "bad", text: outcome.message });
       }
       const { value } = outcome;
       setStale(value.stale);
-      if (value.stale) return setSaid(null);
+      if (value.stale) return setMessage(null);
       kept.drop();
       const again = value.due.length > 0 ? ` Test the wick again of ${value.due.join(", ")}.` : "";
       setExpected(value.version);
       setBase(spec);
-      setSaid({
+      setMessage({
         tone: "good",
         text: value.next
           ? `Saved as version ${value.number}: the one before has been used, so it stays as it was.${again}`
@@ -190,6 +190,6 @@ export function useSaving({ formula, newest, fields, rows, kept, specFrom }: For
       else router.push(`/formulas/${value.id}`);
     });
   };
-  return { save: () => save(expected), saveOver: () => save(stale?.version ?? null), busy, said, stale, base };
+  return { save: () => save(expected), saveOver: () => save(stale?.version ?? null), busy, message, stale, base };
 }
 export type Saving = ReturnType<typeof useSaving>;

@@ -52,7 +52,7 @@ export function WhatGoesIn({
           rows={rows}
           shelf={known.shelf}
           stocks={known.stocks}
-          lately={known.lately}
+          recentlyUsed={known.recentlyUsed}
           fields={fields as never}
           family={draft.family}
           onLook={known.look}

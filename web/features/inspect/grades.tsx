@@ -30,15 +30,15 @@ function Pick({ label, value, onValue, none }: { label: string; value: Choice | 
 
 /** By which rules jars are graded: by the kind of flaw and how far it goes; by the flaw, where that decides. */
 export function Grades({ rules: kept, version }: { rules: GradingRules; version: number }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [rules, setRules] = useState(kept);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const save = (next: GradingRules) =>
     start(async () => {
-      const out = await callAction(saveGrades(place, { rules: next, version }));
-      setSaid(out.ok ? "" : out.message);
+      const out = await callAction(saveGrades(workshop, { rules: next, version }));
+      setMessage(out.ok ? "" : out.message);
       if (!out.ok) return;
       toast("Saved. All inspections use these rules, past ones too.");
       router.refresh();
@@ -97,7 +97,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
             </li>
           ))}
         </ul>
-        <FormMessage className="mt-2">{said}</FormMessage>
+        <FormMessage className="mt-2">{message}</FormMessage>
         <div className="mt-4 flex flex-wrap gap-3">
           <button type="submit" className="act" disabled={busy}>
             Save rules

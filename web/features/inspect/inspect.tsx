@@ -120,7 +120,7 @@ function useInspection(props: InspectionProps) {
   const [vesselId, setVesselId] = useState(vessels[0]?.key ?? "");
   const [spot, setSpot] = useState<{ place: Place | null; wall?: WallSpot | undefined }>({ place: null });
   const [hand, setHand] = useState<InHand>(EMPTY_HAND);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   /** Ended, while its record opens. */
   const [done, setDone] = useState(false);
   const vessel = vessels.find((vessel) => vessel.key === vesselId) ?? vessels[0];
@@ -140,10 +140,10 @@ function useInspection(props: InspectionProps) {
     setSpot({ place: null });
     const refusal = await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: flaws.map((flaw) => ({ ...flaw })) } });
     if (refusal) {
-      setSaid(refusal.message);
+      setMessage(refusal.message);
       return refusal.message;
     }
-    setSaid("");
+    setMessage("");
     // The last of one kind is down: on to the next that has jars left.
     if (count >= at.left) {
       const next = vessels.find((item) => item.key !== vessel.key && progressOf(plan, state, item.key).left > 0);
@@ -157,10 +157,10 @@ function useInspection(props: InspectionProps) {
       for (const vessel of vessels) {
         const count = progressOf(plan, state, vessel.key).left;
         const refusal = count > 0 ? await batch.record({ kind: "jarsInspected", payload: { product: vessel.key, jars: count, flaws: [] } }) : null;
-        if (refusal) return setSaid(refusal.message);
+        if (refusal) return setMessage(refusal.message);
       }
     const refusal = await batch.record({ kind: "inspected", payload: { jars: allFine ? jars : jars - left } });
-    if (refusal) return setSaid(refusal.message);
+    if (refusal) return setMessage(refusal.message);
     setDone(true);
     router.push(`/records/${props.batch.id}`);
   };
@@ -175,7 +175,7 @@ function useInspection(props: InspectionProps) {
     setSpot,
     hand,
     setHand,
-    said,
+    message,
     done,
     jars,
     stopped,
@@ -285,7 +285,7 @@ function Jar({ batch: { plan, state }, vessels, vessel, setVesselId, at, hand, m
 }
 
 /** What was seen so far, and the way to finish. */
-function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: InspectionState) {
+function Seen({ batch, rules, message, left, jars, mine, vessel, finish }: InspectionState) {
   const { state } = batch;
   const grades = gradesOf(state, rules);
   return (
@@ -299,7 +299,7 @@ function Seen({ batch, rules, said, left, jars, mine, vessel, finish }: Inspecti
       ) : null}
       {state.flaws.length + state.seen.length === 0 ? <p className="py-2 text-soft">No jars inspected yet.</p> : null}
       <SeenSoFar batch={batch} rules={rules} />
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
       {left < jars ? (
         <button
           type="button"

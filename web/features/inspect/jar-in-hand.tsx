@@ -190,12 +190,12 @@ function Alike({ hand, left, onHand }: Pick<JarInHandProps, "hand" | "left" | "o
 /** The jar that is held to the light: where, which, how far; and how many are like it. */
 export function JarInHand({ number, filled, left, hand, onHand, place, wall, onPlace, rules, before, of, put, allFine }: JarInHandProps) {
   const [defect, setDefect] = useState("");
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, setBusy] = useState(false);
   const choices = place ? flawsAt(place, of) : null;
   const down = async (flaws: readonly SeenFlaw[], jars: number) => {
     setBusy(true);
-    setSaid(await put(flaws, jars));
+    setMessage(await put(flaws, jars));
     setBusy(false);
     setDefect("");
   };
@@ -278,7 +278,7 @@ export function JarInHand({ number, filled, left, hand, onHand, place, wall, onP
           </div>
         </>
       )}
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
     </section>
   );
 }

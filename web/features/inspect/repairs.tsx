@@ -12,7 +12,7 @@ import { useUnits } from "@/ui/units";
 export function Repairs({ batch, product }: { batch: Batch; product: string }) {
   const { plan, state } = batch;
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const most = filledOf(plan, state, product);
   const seen = [...new Set(state.flaws.filter((flaw) => flaw.flaw.product === product).map((flaw) => flaw.flaw.defect))].filter((id) => id !== "cracked_glass");
   const rules = useMemo(
@@ -34,7 +34,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
       kind: "repaired",
       payload: { product, defect: all.mended, how: all.how, jars: all.jars, mg: all.used as number | null },
     });
-    setSaid(refusal?.message ?? "");
+    setMessage(refusal?.message ?? "");
     if (refusal) fields.fill(typed);
   };
   const mine = state.repairs.filter((repair) => repair.product === product);
@@ -92,7 +92,7 @@ export function Repairs({ batch, product }: { batch: Batch; product: string }) {
           Save
         </button>
       </form>
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
     </section>
   );
 }

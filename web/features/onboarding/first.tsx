@@ -102,13 +102,13 @@ const said = (step: Step, first: First): string =>
 
 /** From nothing to three poured jars, a step at a time; each can be left, and come back to. */
 export function FirstBatch({ first }: { first: First }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const units = useUnits();
   const next = nextStep(first);
   const [open, setOpen] = useState<Step | null>(null);
   const [changing, setChanging] = useState<Step | null>(null);
   const put: Put = async (kind, values) => {
-    const out = await callAction(saveOnShelf(place, { kind, id: null, freshId: v7(), expectedVersion: null, values }));
+    const out = await callAction(saveOnShelf(workshop, { kind, id: null, freshId: v7(), expectedVersion: null, values }));
     return out.ok ? { ok: true } : out;
   };
   const shown = open && !isDone(open, first) ? open : next;
@@ -127,9 +127,9 @@ export function FirstBatch({ first }: { first: First }) {
       <ol>
         {STEPS.map((step, index) => {
           const done = isDone(step, first);
-          const here = shown === step;
+          const isCurrent = shown === step;
           return (
-            <li key={step} className={`border-b border-line py-3 ${here ? "sheet !border-b-0" : ""}`} aria-current={here ? "step" : undefined}>
+            <li key={step} className={`border-b border-line py-3 ${isCurrent ? "sheet !border-b-0" : ""}`} aria-current={isCurrent ? "step" : undefined}>
               <div className="flex items-baseline gap-4">
                 <span className={`figure text-[26px] ${done ? "text-inside" : ""}`}>{done ? "✓" : index + 1}</span>
                 <h2 className="flex-1">
@@ -147,14 +147,14 @@ export function FirstBatch({ first }: { first: First }) {
                       Change
                     </button>
                   )
-                ) : here ? null : (
+                ) : isCurrent ? null : (
                   <button type="button" className="press" onClick={() => setOpen(step)} aria-label={`Go to: ${TITLES[step]}`}>
                     Go to it
                   </button>
                 )}
               </div>
               {done && changing === step ? <ChangeDone step={step} first={first} onDone={() => setChanging(null)} /> : null}
-              {here && !done ? (
+              {isCurrent && !done ? (
                 <div className="pl-10 max-sm:pl-0">
                   <p className="max-w-[640px]">{WHY[step]}</p>
                   <Body key={step} step={step} first={first} put={put} />

@@ -16,7 +16,7 @@ import { type Rules, type Saved, StepForm } from "./steps";
 /** The formula, and the product that is made by it: both are named already, and its price can wait. */
 export function Formula({ first }: { first: First }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [freshId] = useState(() => v7());
   const [productId] = useState(() => v7());
   const { process, loadPpm: load } = useMemo(() => suggestionFor(first, units.temperature), [first, units.temperature]);
@@ -31,7 +31,7 @@ export function Formula({ first }: { first: First }) {
   const saveProductOf = async (formulaId: string, name: unknown): Promise<Saved> => {
     if (!first.vessel || first.product) return { ok: true };
     const out = await callAction(
-      saveProduct(place, {
+      saveProduct(workshop, {
         id: productId,
         expectedVersion: null,
         name,
@@ -58,7 +58,7 @@ export function Formula({ first }: { first: First }) {
         if (first.formula) return saveProductOf(first.formula.id, product);
         const spec = specOf(first, wanted as number, units.temperature);
         if (!spec) return { ok: false, message: "A wax and a scent come first.", fields: {} };
-        const out = await callAction(saveFormula(place, { id: null, freshId, expectedVersion: null, name, spec }));
+        const out = await callAction(saveFormula(workshop, { id: null, freshId, expectedVersion: null, name, spec }));
         if (!out.ok) return { ok: false, message: out.message, fields: { ...out.fields, ...(out.fields.fragrance ? { load: out.fields.fragrance } : {}) } };
         return saveProductOf(out.value.id, product);
       }}

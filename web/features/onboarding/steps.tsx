@@ -44,7 +44,7 @@ export function StepForm({
 }) {
   const fields = useFields(rules);
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   return (
     <form
@@ -56,14 +56,14 @@ export function StepForm({
         if (!values) return;
         start(async () => {
           const out = await onSave(values);
-          setSaid(out.ok ? "" : out.message);
+          setMessage(out.ok ? "" : out.message);
           if (!out.ok) fields.refuse(messagesOfValues(out.fields));
           else router.refresh();
         });
       }}
     >
       {children(fields)}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <button type="submit" className="act mt-2" data-next-step disabled={busy}>
         {busy ? "Saving" : button}
       </button>

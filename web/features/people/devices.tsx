@@ -14,7 +14,7 @@ import { press } from "@/ui/variants";
 
 /** A phone is asked in: its code, large, and as a picture. */
 function AskDevice() {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const [rules] = useState(() => ({
@@ -22,7 +22,7 @@ function AskDevice() {
     role: { initial: "helper", parse: (text: string) => ({ ok: true as const, value: text }) },
   }));
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [shown, setShown] = useState<{ code: string; until: string; address: string; picture: string } | null>(null);
   if (shown)
     return (
@@ -50,12 +50,12 @@ function AskDevice() {
         event.preventDefault();
         const values = fields.check();
         if (!values) return;
-        const outcome = await callAction(askDevice(place, values));
+        const outcome = await callAction(askDevice(workshop, values));
         if (!outcome.ok) {
           fields.refuse(outcome.fields);
-          return setSaid(outcome.message);
+          return setMessage(outcome.message);
         }
-        setSaid("");
+        setMessage("");
         fields.reset();
         setShown(outcome.value);
         router.refresh();
@@ -73,19 +73,19 @@ function AskDevice() {
       <button type="submit" className={press({ className: "mb-6" })}>
         Show code
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }
 
 /** The phones and tablets of the workshop. */
 export function Devices({ devices }: { devices: DeviceShown[] }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const [asked, setAsked] = useState<string | null>(null);
   const revoke = async (device: DeviceShown) => {
-    const outcome = await callAction(cutDevice(place, { deviceId: device.id }));
+    const outcome = await callAction(cutDevice(workshop, { deviceId: device.id }));
     setAsked(null);
     toast(outcome.ok ? `Access of ${device.name} is revoked.` : outcome.message);
     router.refresh();

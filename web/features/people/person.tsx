@@ -14,15 +14,15 @@ import { useUnits } from "@/ui/units";
 
 /** A PIN is typed, kept, or taken away. */
 function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [rules] = useState(() => ({ pin: words() }));
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const keep = async (pin: string | null) => {
-    const outcome = await callAction(setPin(place, { personId: person.id, pin }));
+    const outcome = await callAction(setPin(workshop, { personId: person.id, pin }));
     if (outcome.ok) return onDone();
     fields.refuse(outcome.fields);
-    setSaid(outcome.message);
+    setMessage(outcome.message);
   };
   return (
     <form
@@ -42,17 +42,17 @@ function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }
           Delete PIN
         </button>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }
 
 /** One who works here: what that one may do, and how that one comes in. */
 export function Person({ person, open }: { person: PersonShown; open: boolean }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [link, setLink] = useState<string | null>(null);
   const [pin, setPinOpen] = useState(false);
   const [leaving, setLeaving] = useState(false);
@@ -64,7 +64,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
     then?: (value: T) => void,
   ) => {
     const outcome = await callAction(asked);
-    setSaid(outcome.ok ? "" : outcome.message);
+    setMessage(outcome.ok ? "" : outcome.message);
     if (outcome.ok) {
       then?.(outcome.value);
       router.refresh();
@@ -83,7 +83,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
                 value={role}
                 onChange={({ target }) => {
                   setChosen({ role: target.value as Role, over: person.role });
-                  void run(setRole(place, { personId: person.id, role: target.value }));
+                  void run(setRole(workshop, { personId: person.id, role: target.value }));
                 }}
               >
                 {ROLES.toReversed().map((role) => (
@@ -102,7 +102,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
                 .join(", ") || "no access yet"}
             </span>
             {person.hasAccount ? null : (
-              <button type="button" className="press" onClick={() => void run(invite(place, { personId: person.id, role }), (value) => setLink(value.link))}>
+              <button type="button" className="press" onClick={() => void run(invite(workshop, { personId: person.id, role }), (value) => setLink(value.link))}>
                 Create invitation link
               </button>
             )}
@@ -133,10 +133,18 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
       ) : null}
       {leaving ? (
         <div className="mt-2 flex flex-wrap gap-3">
-          <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: false }), () => setLeaving(false))}>
+          <button
+            type="button"
+            className="press"
+            onClick={() => void run(takeAccess(workshop, { personId: person.id, forget: false }), () => setLeaving(false))}
+          >
             Revoke access, keep the name in the records
           </button>
-          <button type="button" className="press" onClick={() => void run(takeAccess(place, { personId: person.id, forget: true }), () => setLeaving(false))}>
+          <button
+            type="button"
+            className="press"
+            onClick={() => void run(takeAccess(workshop, { personId: person.id, forget: true }), () => setLeaving(false))}
+          >
             Revoke access and remove the name: “a former helper”
           </button>
           <button type="button" className="press" onClick={() => setLeaving(false)}>
@@ -144,18 +152,18 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
           </button>
         </div>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </li>
   );
 }
 
 /** Somebody new. */
 export function AddPerson() {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [rules] = useState(() => ({ name: named("the person") }));
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   return (
     <form
       ref={fields.form}
@@ -164,12 +172,12 @@ export function AddPerson() {
         event.preventDefault();
         const values = fields.check();
         if (!values) return;
-        const outcome = await callAction(saveOnShelf(place, { id: null, expectedVersion: null, kind: "person", values }));
+        const outcome = await callAction(saveOnShelf(workshop, { id: null, expectedVersion: null, kind: "person", values }));
         if (!outcome.ok) {
           fields.refuse({ name: [outcome.message] });
-          return setSaid(outcome.message);
+          return setMessage(outcome.message);
         }
-        setSaid("");
+        setMessage("");
         fields.reset();
         router.refresh();
       }}
@@ -178,7 +186,7 @@ export function AddPerson() {
       <button type="submit" className="press mb-6">
         Add
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

@@ -11,28 +11,28 @@ import { useUnits } from "@/ui/units";
 
 /** Downloads everything in the workshop, and deletes the workshop after thirty days. */
 export function WorkshopData({ leavesAt }: { leavesAt: string | null }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const units = useUnits();
   const [rules] = useState(() => ({ name: words() }));
   const fields = useFields(rules);
   const [open, setOpen] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const go = async (on: boolean) => {
-    const outcome = await callAction(scheduleWorkshopDeletion(place, { go: on, name: fields.text("name") }));
+    const outcome = await callAction(scheduleWorkshopDeletion(workshop, { go: on, name: fields.text("name") }));
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
-      return setSaid(outcome.message);
+      return setMessage(outcome.message);
     }
     setOpen(false);
-    setSaid("");
+    setMessage("");
     router.refresh();
   };
   return (
     <section className="mt-7 max-w-[980px]">
       <h2>The whole workshop</h2>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <a className="press" href={`/api/workshops/${place.workshopId}/whole`} download>
+        <a className="press" href={`/api/workshops/${workshop.workshopId}/whole`} download>
           Download everything
         </a>
         {leavesAt ? (
@@ -60,7 +60,7 @@ export function WorkshopData({ leavesAt }: { leavesAt: string | null }) {
           <button type="submit" className="press">
             Delete it in thirty days
           </button>
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
         </form>
       ) : null}
     </section>

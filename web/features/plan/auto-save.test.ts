@@ -4,7 +4,7 @@ import { AutoSave, type Written } from "./auto-save";
 /** A store that answers when it is told to. */
 function store() {
   const asked: { text: string; version: number; answer: (out: Written) => void }[] = [];
-  const told: { kept: boolean; said: string }[] = [];
+  const told: { kept: boolean; message: string }[] = [];
   const keeper = new AutoSave(
     (text, version) =>
       new Promise((answer) => {
@@ -31,13 +31,13 @@ describe("what changes often", () => {
     expect(asked.map((item) => item.text)).toEqual(["b"]);
     await took(4);
     // The first was taken, but it is not what stands there now.
-    expect(told).toEqual([{ kept: false, said: "" }]);
+    expect(told).toEqual([{ kept: false, message: "" }]);
     expect(asked.map((item) => [item.text, item.version])).toEqual([
       ["b", 3],
       ["d", 4],
     ]);
     await took(5);
-    expect(told.at(-1)).toEqual({ kept: true, said: "" });
+    expect(told.at(-1)).toEqual({ kept: true, message: "" });
     expect(keeper.isSaved("d")).toBe(true);
   });
 
@@ -58,7 +58,7 @@ describe("what changes often", () => {
     const { keeper, asked, told, took, settle } = store();
     void keeper.save("b");
     await settle({ ok: false, message: "Somebody else changed this day." });
-    expect(told).toEqual([{ kept: false, said: "Somebody else changed this day." }]);
+    expect(told).toEqual([{ kept: false, message: "Somebody else changed this day." }]);
     expect(asked).toHaveLength(1);
     void keeper.save("c");
     expect(asked.map((item) => [item.text, item.version])).toEqual([
@@ -69,6 +69,6 @@ describe("what changes often", () => {
     await settle({ ok: false, message: "Away." });
     expect(asked.at(-1)?.text).toBe("d");
     await took(4);
-    expect(told.at(-1)).toEqual({ kept: true, said: "" });
+    expect(told.at(-1)).toEqual({ kept: true, message: "" });
   });
 });

@@ -11,7 +11,7 @@ export class AutoSave {
 
   constructor(
     private readonly write: (text: string, version: number) => Promise<Written>,
-    private readonly notify: (state: { kept: boolean; said: string }) => void,
+    private readonly notify: (state: { kept: boolean; message: string }) => void,
     private version: number,
     private written: string | null,
   ) {}
@@ -29,14 +29,14 @@ export class AutoSave {
       const text: string = this.newest;
       const out = await this.write(text, this.version);
       if (!out.ok) {
-        this.notify({ kept: false, said: out.message });
+        this.notify({ kept: false, message: out.message });
         // What changed while it was refused is tried on its own account.
         if (this.newest === text) break;
         continue;
       }
       this.version = out.value.version;
       this.written = text;
-      this.notify({ kept: text === this.newest, said: "" });
+      this.notify({ kept: text === this.newest, message: "" });
     }
     this.busy = false;
   }

@@ -9,13 +9,13 @@ import { toast } from "@/ui/toast";
 
 /** The address from which a calendar program reads pours, sets, cures and tests. */
 export function CalendarAddress({ calendarKey }: { calendarKey: string | null }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [origin, setOrigin] = useState("");
   useEffect(() => setOrigin(window.location.origin), []);
   const address = calendarKey ? `${origin}/api/calendar/${calendarKey}.ics` : "";
   const renew = async () => {
-    const out = await callAction(renewCalendar(place, {}));
+    const out = await callAction(renewCalendar(workshop, {}));
     if (!out.ok) return toast(out.message);
     router.refresh();
     toast(calendarKey ? "New calendar address created. The old one no longer works." : "The calendar has an address.");

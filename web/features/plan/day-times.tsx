@@ -80,7 +80,7 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
     [rows, at, wanted],
   );
   /** How far the day has gone; 0 before it begins. */
-  const gone = on === today ? Math.max(0, Math.floor((Date.parse(now) - Date.parse(begin)) / 60_000)) : 0;
+  const elapsed = on === today ? Math.max(0, Math.floor((Date.parse(now) - Date.parse(begin)) / 60_000)) : 0;
   const change = (next: Parameters<typeof apply>[0]) => {
     setBefore(rows);
     apply(next);
@@ -89,7 +89,7 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
   const begun = (but: string | null) => ({
     ...changes.held,
     ...Object.fromEntries(
-      rows.flatMap((row) => (row.key === but ? [] : row.steps.flatMap((step) => (step.start < gone ? [[`${row.key}/${step.id}`, step.start]] : [])))),
+      rows.flatMap((row) => (row.key === but ? [] : row.steps.flatMap((step) => (step.start < elapsed ? [[`${row.key}/${step.id}`, step.start]] : [])))),
     ),
   });
   const hold = (row: string, step: string, minute: number | null) => {
@@ -97,7 +97,7 @@ function useTimesOf({ on, record, work, wanted, settings, labels, changes, apply
     change({ held: minute === null ? others : { ...others, [`${row}/${step}`]: minute } });
   };
   const onHold = useStableCallback(hold);
-  const onGone = useStableCallback((key: string) => change({ gone: { ...changes.gone, [key]: gone }, held: begun(key) }));
+  const onGone = useStableCallback((key: string) => change({ gone: { ...changes.gone, [key]: elapsed }, held: begun(key) }));
   const drawn = useMemo(
     () => rows.map((row) => ({ ...row, steps: row.steps.map((step) => ({ ...step, held: changes.held[`${row.key}/${step.id}`] !== undefined })) })),
     [rows, changes.held],

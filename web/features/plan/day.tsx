@@ -92,13 +92,13 @@ function useDay(props: DayProps) {
     return Object.values(rest).some((value) => value === null) ? null : { counts: made, ...rest, ...day.changes };
   }, [typed, day.changes]);
   const untouched = kept === null && Object.keys(planned).length === 0 && record !== null && Object.keys(record.counts).length === 0;
-  const { said, kept: isKept } = useKeptDay(on, untouched ? null : record, { version, data: kept });
+  const { message, kept: isKept } = useKeptDay(on, untouched ? null : record, { version, data: kept });
 
   const making = useMemo((): Making[] => products.map((product) => ({ ...product, productId: product.id })), [products]);
   const work = useMemo(() => (record ? workOfDay(record, making) : []), [record, making]);
   const wanted = typeof values.wanted === "string" ? new Date(timeOn(values.wanted, 0, units.zone)).toISOString() : null;
   const differs = kept !== null && Object.entries(planned).some(([id, count]) => (record?.counts[id] ?? 0) !== count);
-  return { form, day, record, work, wanted, differs, said, isKept };
+  return { form, day, record, work, wanted, differs, message, isKept };
 }
 
 /** What is to be made on the day, and what one works with. */
@@ -184,7 +184,7 @@ const NoProduct = () => (
 export function DayPlan(props: DayProps) {
   const { on, products, settings, labels } = props;
   const units = useUnits();
-  const { form, day, record, work, wanted, differs, said, isKept } = useDay(props);
+  const { form, day, record, work, wanted, differs, message, isKept } = useDay(props);
   if (products.length === 0) return <NoProduct />;
   return (
     <DayTimes {...{ on, record, work, wanted, settings, labels }} {...day}>
@@ -201,7 +201,7 @@ export function DayPlan(props: DayProps) {
         }
         side={
           <>
-            {said ? <Warn>{said}</Warn> : null}
+            {message ? <Warn>{message}</Warn> : null}
             <DayFault />
             {differs ? <OtherCounts {...props} form={form} /> : null}
             <DayVerdict />

@@ -19,18 +19,18 @@ export const linesOf = (pot: PlannedPot): { name: string; count: number }[] => {
 /** The pots by the days on which they are poured. */
 export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; products: DemandProduct[]; settings: PlanningSettings }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const days = [...new Set(pots.map((pot) => pot.day))];
   const poured = async (pot: PlannedPot, back: boolean) => {
-    const out = await callAction(countPoured(place, { lines: pot.lines.map(({ id, count }) => ({ id, count: back ? -count : count })) }));
+    const out = await callAction(countPoured(workshop, { lines: pot.lines.map(({ id, count }) => ({ id, count: back ? -count : count })) }));
     if (!out.ok) return toast(out.message);
     router.refresh();
     if (!back) toast(`${pot.formulaName}: ${pot.jars} poured, removed from demand.`, { action: { label: "Undo", onClick: () => void poured(pot, true) } });
   };
   const addStock = async (productId: string, count: number) => {
     const id = v7();
-    const out = await callAction(saveDemand(place, { id, productId, count, wantedOn: null, note: "completes the pot" }));
+    const out = await callAction(saveDemand(workshop, { id, productId, count, wantedOn: null, note: "completes the pot" }));
     if (!out.ok) return toast(out.message);
     router.refresh();
   };
@@ -38,8 +38,8 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
     <section className="mt-8" aria-label="Pots by day">
       <h2 className="border-b-[3px] border-ink pb-1">Pots by day</h2>
       {days.map((day) => {
-        const mine = pots.filter((pot) => pot.day === day);
-        const hands = mine.reduce((sum, pot) => sum + pot.handsMinutes, 0);
+        const dayPots = pots.filter((pot) => pot.day === day);
+        const hands = dayPots.reduce((sum, pot) => sum + pot.handsMinutes, 0);
         return (
           <div key={day ?? "none"} className="grid gap-x-6 border-b border-line py-3 sm:grid-cols-[150px_minmax(0,1fr)]">
             <div>
@@ -56,7 +56,7 @@ export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; p
               )}
             </div>
             <ul>
-              {mine.map((pot) => {
+              {dayPots.map((pot) => {
                 const room = roomIn(pot, pots, products, settings);
                 return (
                   <li key={pot.key} className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1 py-1">

@@ -18,20 +18,20 @@ import { useNow, useUnits } from "@/ui/units";
 
 /** Returns how a line stands: the worst of the pots that it is in. */
 export function standingOf(line: DemandRow, pots: readonly PlannedPot[]) {
-  const mine = pots.filter((pot) => pot.lines.some((item) => item.id === line.id));
-  const worst = mine.find((pot) => pot.is === "late") ?? mine.find((pot) => pot.is === "minimum") ?? mine[0] ?? null;
-  return { days: [...new Set(mine.flatMap((pot) => (pot.day ? [pot.day] : [])))], worst };
+  const dayPots = pots.filter((pot) => pot.lines.some((item) => item.id === line.id));
+  const worst = dayPots.find((pot) => pot.is === "late") ?? dayPots.find((pot) => pot.is === "minimum") ?? dayPots[0] ?? null;
+  return { days: [...new Set(dayPots.flatMap((pot) => (pot.day ? [pot.day] : [])))], worst };
 }
 
 /** The list of what must be ready and by when, and the line to add to it. */
 export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choices: { id: string; name: string }[]; pots: PlannedPot[] }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const today = dayAt(useNow(60_000), units.zone);
   const [product, setProduct] = useState("");
   const [wrong, setWrong] = useState("");
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   /** The line that is being changed. */
   const [changing, setChanging] = useState<DemandRow | null>(null);
@@ -52,7 +52,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
     if (!all || product === "") return;
     start(async () => {
       const out = await callAction(
-        saveDemand(place, {
+        saveDemand(workshop, {
           id: changing?.id ?? v7(),
           productId: product,
           count: all.count + (changing?.made ?? 0),
@@ -61,18 +61,18 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
           version: changing?.version ?? null,
         }),
       );
-      if (!out.ok) return setSaid(out.message);
-      setSaid("");
+      if (!out.ok) return setMessage(out.message);
+      setMessage("");
       clear();
       router.refresh();
       fields.form.current?.querySelector<HTMLElement>("[role=combobox]")?.focus();
     });
   };
-  const off = async (line: DemandRow, gone: boolean) => {
-    const out = await callAction(takeOff(place, { ids: [line.id], gone }));
+  const off = async (line: DemandRow, isDeleted: boolean) => {
+    const out = await callAction(takeOff(workshop, { ids: [line.id], gone: isDeleted }));
     if (!out.ok) return toast(out.message);
     router.refresh();
-    if (gone) toast(`${line.productName} is removed.`, { action: { label: "Undo", onClick: () => void off(line, false) } });
+    if (isDeleted) toast(`${line.productName} is removed.`, { action: { label: "Undo", onClick: () => void off(line, false) } });
   };
   return (
     <section aria-label="Demand">
@@ -101,7 +101,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
           ) : null}
         </div>
         <div className="col-span-full">
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
           <Link href="/shelf/file?part=wanted" className="text-[15px]">
             Paste from a spreadsheet, or import a file
           </Link>

@@ -23,16 +23,16 @@ interface WeeksProps {
   lines: DemandLine[];
   products: DemandProduct[];
   settings: PlanningSettings;
-  season: DemandPlan;
+  demandPlan: DemandPlan;
   at: { now: string; zone: string };
 }
 
 /** The weeks to come: how much of hands, table and rack is taken, and what slips where a day is lost. */
-export function SeasonWeeks({ weeks, lines, products, settings, season, at }: WeeksProps) {
+export function SeasonWeeks({ weeks, lines, products, settings, demandPlan, at }: WeeksProps) {
   const units = useUnits();
   const [day, setDay] = useState("");
-  const days = [...new Set(season.pots.flatMap((pot) => (pot.day ? [pot.day] : [])))];
-  const lost = useMemo(() => (day ? lostDay(day, lines, products, settings, at, season) : null), [day, lines, products, settings, at, season]);
+  const days = [...new Set(demandPlan.pots.flatMap((pot) => (pot.day ? [pot.day] : [])))];
+  const lost = useMemo(() => (day ? lostDay(day, lines, products, settings, at, demandPlan) : null), [day, lines, products, settings, at, demandPlan]);
   return (
     <section className="mt-8" aria-label="Weeks">
       <h2 className="border-b-[3px] border-ink pb-1">By weeks</h2>

@@ -35,16 +35,16 @@ export function SeasonPlan(props: SeasonProps) {
   const today = dayAt(now, units.zone);
   // Within a day nothing changes but by hand.
   const at = useMemo(() => ({ now, zone: units.zone }), [today, units.zone]);
-  const season = useMemo(() => planDemand(lines, products, settings, at), [lines, products, settings, at]);
+  const demandPlan = useMemo(() => planDemand(lines, products, settings, at), [lines, products, settings, at]);
   const draws = useMemo(() => new Map(props.draws.map(([id, each]) => [id, new Map(each)])), [props.draws]);
-  const toBuy = useMemo(() => shoppingOf(season.pots, draws, props.stores), [season, draws, props.stores]);
-  const weeks = useMemo(() => weeksOf(season, settings), [season, settings]);
-  const miss = missOf(season);
-  const late = season.pots.filter((pot) => pot.is === "late");
-  const untested = [...new Set(season.pots.filter((pot) => pot.untested).flatMap((pot) => pot.lines.map((line) => line.productId)))]
+  const toBuy = useMemo(() => shoppingOf(demandPlan.pots, draws, props.stores), [demandPlan, draws, props.stores]);
+  const weeks = useMemo(() => weeksOf(demandPlan, settings), [demandPlan, settings]);
+  const miss = missOf(demandPlan);
+  const late = demandPlan.pots.filter((pot) => pot.is === "late");
+  const untested = [...new Set(demandPlan.pots.filter((pot) => pot.untested).flatMap((pot) => pot.lines.map((line) => line.productId)))]
     .map((id) => products.find((product) => product.id === id))
     .filter((demandProduct) => demandProduct && !demandProduct.tested);
-  const first = season.pots.find((pot) => pot.day !== null)?.day ?? null;
+  const first = demandPlan.pots.find((pot) => pot.day !== null)?.day ?? null;
   return (
     <PageLayout
       title="Demand"
@@ -63,7 +63,9 @@ export function SeasonPlan(props: SeasonProps) {
       }
       side={
         <>
-          {season.unknown.length > 0 ? <Warn>{season.unknown.length} lines name a product that cannot be made: check its vessel and formula.</Warn> : null}
+          {demandPlan.unknown.length > 0 ? (
+            <Warn>{demandPlan.unknown.length} lines name a product that cannot be made: check its vessel and formula.</Warn>
+          ) : null}
           {miss.late > 0 ? (
             <Warn>
               {pieces(miss.late)} would be late. {miss.minimum > 0 ? `${pieces(miss.minimum)} would have the minimum cure only.` : ""}
@@ -80,7 +82,7 @@ export function SeasonPlan(props: SeasonProps) {
               and follow your local rules and your insurer.
             </Caution>
           ) : null}
-          <SeasonWorth {...{ lines, products, settings, season, at }} />
+          <SeasonWorth {...{ lines, products, settings, demandPlan, at }} />
           <CalendarAddress calendarKey={props.calendarKey} />
           <Aside title="How days are chosen">
             Products of one formula that are due within {settings.gatherDays} days share pots. Each pot goes on the last working day that leaves the recommended
@@ -90,11 +92,11 @@ export function SeasonPlan(props: SeasonProps) {
         </>
       }
     >
-      <WantedList lines={lines} choices={choices} pots={season.pots} />
-      {season.pots.length > 0 ? (
+      <WantedList lines={lines} choices={choices} pots={demandPlan.pots} />
+      {demandPlan.pots.length > 0 ? (
         <>
-          <SeasonDays pots={season.pots} products={products} settings={settings} />
-          <SeasonWeeks {...{ weeks, lines, products, settings, season, at }} />
+          <SeasonDays pots={demandPlan.pots} products={products} settings={settings} />
+          <SeasonWeeks {...{ weeks, lines, products, settings, demandPlan, at }} />
           <SeasonShopping toBuy={toBuy} drawn={draws.size > 0} />
         </>
       ) : null}

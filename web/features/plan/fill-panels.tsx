@@ -68,7 +68,7 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
 function FormulaInVessel({ line, index, fill: { formulas, known, containers, change, need } }: { line: FillLine; index: number; fill: FillState }) {
   const units = useUnits();
   const [adding, setAdding] = useState<string | null>(null);
-  const { stocks, lately } = known;
+  const { stocks, recentlyUsed } = known;
   return (
     <div className="min-w-0 max-md:col-span-2">
       <Chooser
@@ -84,7 +84,7 @@ function FormulaInVessel({ line, index, fill: { formulas, known, containers, cha
       <Chooser
         label="in"
         value={line.container}
-        options={suggestedFirst(containers, lately, (id) => stocks[id]?.onHand).map((plannedContainer) => ({
+        options={suggestedFirst(containers, recentlyUsed, (id) => stocks[id]?.onHand).map((plannedContainer) => ({
           value: plannedContainer.id,
           name: plannedContainer.name,
           note: stocks[plannedContainer.id] ? `${stocks[plannedContainer.id]?.onHand} on hand` : units.g(plannedContainer.workingFillMg),

@@ -193,7 +193,7 @@ export function PastNotes({ plan, past }: { plan: PlannerState; past: PastState 
           {plan.chosen ? "Enter how many of each were made to see its steps." : "Choose a formula, then how many of each were made."}
         </p>
       )}
-      <FormMessage className="mt-2">{past.said}</FormMessage>
+      <FormMessage className="mt-2">{past.message}</FormMessage>
       <button type="button" className="act mt-3 w-full" disabled={past.busy || plan.reading || !batchPlan} onClick={() => past.record(undefined)}>
         {past.busy ? "Saving" : "Save the batch"}
       </button>

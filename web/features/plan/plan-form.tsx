@@ -96,10 +96,10 @@ export function PlanForm({
     () =>
       suggestedFirst(
         containers.filter((container) => !lines.some((line) => line.container.id === container.id)),
-        known.lately,
+        known.recentlyUsed,
         (id) => known.stocks[id]?.onHand,
       ).map((plannedContainer) => ({ value: plannedContainer.id, name: plannedContainer.name, note: units.g(plannedContainer.workingFillMg) })),
-    [containers, lines, known.lately, known.stocks, units],
+    [containers, lines, known.recentlyUsed, known.stocks, units],
   );
   return (
     <section className="sheet">

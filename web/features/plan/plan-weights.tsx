@@ -18,7 +18,7 @@ const Weights = memo(ToWeigh);
 /** What to weigh for the plan, and the buttons that begin it. */
 export function PlanWeights({ plan, products, rates, onBegun }: { plan: PlannerState; products: Product[]; rates: Rates; onBegun: () => void }) {
   const { worked, known, startFrom, pots, inPots, chosen, reading, gel, scales, picked } = plan;
-  const { begin, said, busy } = useBegin(plan, onBegun);
+  const { begin, message, busy } = useBegin(plan, onBegun);
   const costs = useMemo(() => (worked?.ok ? costsOf(worked.plan, known.stocks, picked, products, rates) : []), [worked, known.stocks, picked, products, rates]);
   const stopped = busy || reading || !chosen || gel.some((gelFault) => gelFault.weight === "stop") || scales.length === 0;
   return (
@@ -36,7 +36,7 @@ export function PlanWeights({ plan, products, rates, onBegun }: { plan: PlannerS
           {busy ? "Starting" : "Start the batch"}
         </button>
       </div>
-      <FormMessage className="mt-2">{said}</FormMessage>
+      <FormMessage className="mt-2">{message}</FormMessage>
       {worked?.ok ? (
         <Weights
           planned={worked.planned}

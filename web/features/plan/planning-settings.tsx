@@ -18,10 +18,10 @@ const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Satur
 /** What the workshop plans with: hands, burners, hours and days off. */
 export function SeasonSettings({ settings, version }: { settings: PlanningSettings; version: number }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const today = dayAt(useNow(60_000), units.zone);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     () =>
@@ -48,9 +48,9 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
     const hours = settings.hours.map((_, index) => all[`hours${index}`]);
     const rest = Object.fromEntries(Object.entries(all).filter(([name]) => !name.startsWith("hours")));
     start(async () => {
-      const out = await callAction(savePlanning(place, { settings: { ...rest, hours }, version }));
-      if (!out.ok) return setSaid(out.message);
-      setSaid("");
+      const out = await callAction(savePlanning(workshop, { settings: { ...rest, hours }, version }));
+      if (!out.ok) return setMessage(out.message);
+      setMessage("");
       router.refresh();
       toast("Saved. The plan uses it.");
     });
@@ -86,7 +86,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
           </div>
         </fieldset>
         <Field label="Days off" {...fields.bind("daysOff")} placeholder={`${units.onDate(today)}, …`} />
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
         <button type="submit" className="act" disabled={busy}>
           Save capacity
         </button>

@@ -53,10 +53,10 @@ function Pitchers({ pot, pitchers }: { pot: PotPlan; pitchers: Pitcher[] }) {
                   {part.name}
                 </th>
                 {pitchers.map((pitcher, index) => {
-                  const mine = pitcher.components.find((other) => other.id === part.id);
+                  const share = pitcher.components.find((other) => other.id === part.id);
                   return (
                     <td key={index} className="figure pl-3 text-[18px] whitespace-nowrap">
-                      {part.count ? countWords(mine?.n ?? 0, part.count.of) : units.onScale(mine?.mg ?? 0, part.scale)}
+                      {part.count ? countWords(share?.n ?? 0, part.count.of) : units.onScale(share?.mg ?? 0, part.scale)}
                     </td>
                   );
                 })}

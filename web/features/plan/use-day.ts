@@ -35,9 +35,9 @@ export function useDayChanges(initial: DayChanges) {
 const PAUSE_MS = 400;
 
 /** Keeps a day as it stands, a moment after it was last changed. Says what went wrong; nothing typed is lost by it. */
-export function useKeptDay(on: string, record: DayRecord | null, first: { version: number; data: DayRecord | null }): { said: string; kept: boolean } {
+export function useKeptDay(on: string, record: DayRecord | null, first: { version: number; data: DayRecord | null }): { message: string; kept: boolean } {
   const { workshopId, personId } = useWorkshop();
-  const [{ said }, setState] = useState({ said: "", kept: false });
+  const [{ message }, setState] = useState({ message: "", kept: false });
   const [keeper] = useState(
     () =>
       new AutoSave(
@@ -62,5 +62,5 @@ export function useKeptDay(on: string, record: DayRecord | null, first: { versio
     },
     [keeper],
   );
-  return { said, kept: text !== null && keeper.isSaved(text) };
+  return { message, kept: text !== null && keeper.isSaved(text) };
 }

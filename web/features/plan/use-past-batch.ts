@@ -18,7 +18,7 @@ import { type PlannerState, startOf, useOnceWorked } from "./use-planner";
 export function usePastBatch(plan: PlannerState, onRecorded: () => void) {
   const units = useUnits();
   const now = useNow(30_000);
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const batchPlan = plan.worked?.ok ? plan.worked.plan : null;
   const prompts = useMemo(() => (batchPlan ? notedPrompts(batchPlan) : []), [batchPlan]);
@@ -32,19 +32,19 @@ export function usePastBatch(plan: PlannerState, onRecorded: () => void) {
     fields.fill(typed);
   });
   const [batchId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
 
   const undo = async (id: string) => {
-    const outcome = await callAction(undoBatch(place, { batchId: id }));
+    const outcome = await callAction(undoBatch(workshop, { batchId: id }));
     if (!outcome.ok) return toast(outcome.message);
     toast("The past batch is removed.");
     router.push("/plan/past");
   };
   const record = useOnceWorked(plan, () => {
-    setSaid("");
+    setMessage("");
     const wanted = startOf(plan, batchId, false);
-    if (typeof wanted === "string") return setSaid(wanted);
+    if (typeof wanted === "string") return setMessage(wanted);
     const values = fields.check();
     if (!values || !batchPlan || begun === null) return;
     const missing = missingBesideTimes(prompts, flaws, values);
@@ -52,10 +52,10 @@ export function usePastBatch(plan: PlannerState, onRecorded: () => void) {
     if (Object.keys(moments.faults).length > 0) return fields.refuse(Object.fromEntries(Object.entries(moments.faults).map(([name, why]) => [name, [why]])));
     start(async () => {
       const past = pastOf(batchPlan, flaws, values, moments.at);
-      const outcome = await callAction(recordPastBatch(place, { wanted: { ...wanted, startedAt: begun }, past }));
+      const outcome = await callAction(recordPastBatch(workshop, { wanted: { ...wanted, startedAt: begun }, past }));
       if (!outcome.ok) {
         fields.refuse(atFields(outcome.fields ?? {}));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
       const { id, number, entries } = outcome.value;
       draft.drop();
@@ -77,7 +77,7 @@ export function usePastBatch(plan: PlannerState, onRecorded: () => void) {
       }),
     );
   return {
-    ...{ now, batchPlan, prompts, fields, flaws, begun, moments, draft, said, busy, record },
+    ...{ now, batchPlan, prompts, fields, flaws, begun, moments, draft, message, busy, record },
     /** Fills in what the plan has for each step that nothing is typed for: weights, counts, times of stirring, and that the rest was done. */
     takePlanned: () =>
       fields.fill(

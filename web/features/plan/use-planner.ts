@@ -207,22 +207,22 @@ export function startOf(plan: PlannerState, batchId: string, rehearsal: boolean)
 
 /** Begins the batch that is planned, or a rehearsal of it; what stands against it is said. */
 export function useBegin(plan: PlannerState, onBegun: () => void) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [batchId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   // What stood in the way is no longer said once the amounts are others.
-  useEffect(() => setSaid(""), [plan.worked]);
+  useEffect(() => setMessage(""), [plan.worked]);
   const begin = useOnceWorked(plan, (asked: "batch" | "rehearsal") => {
     const wanted = startOf(plan, batchId, asked === "rehearsal");
-    if (typeof wanted === "string") return setSaid(wanted);
+    if (typeof wanted === "string") return setMessage(wanted);
     start(async () => {
-      const outcome = await callAction(startBatch(place, wanted));
-      if (!outcome.ok) return setSaid(outcome.message);
+      const outcome = await callAction(startBatch(workshop, wanted));
+      if (!outcome.ok) return setMessage(outcome.message);
       if (asked === "batch") onBegun();
       router.push(`/bench/${outcome.value.id}`);
     });
   });
-  return { begin, said, busy };
+  return { begin, message, busy };
 }

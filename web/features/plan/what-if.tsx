@@ -7,15 +7,18 @@ interface WorthProps {
   lines: DemandLine[];
   products: DemandProduct[];
   settings: PlanningSettings;
-  season: DemandPlan;
+  demandPlan: DemandPlan;
   at: { now: string; zone: string };
 }
 
 /** What one thing more, or less, would win: planned again with each. */
-export function SeasonWorth({ lines, products, settings, season, at }: WorthProps) {
+export function SeasonWorth({ lines, products, settings, demandPlan, at }: WorthProps) {
   const [asked, setAsked] = useState(false);
-  const missed = season.pots.some((pot) => pot.is === "late" || pot.is === "minimum");
-  const found = useMemo(() => (asked && missed ? whatIf(lines, products, settings, at, season) : null), [asked, missed, lines, products, settings, at, season]);
+  const missed = demandPlan.pots.some((pot) => pot.is === "late" || pot.is === "minimum");
+  const found = useMemo(
+    () => (asked && missed ? whatIf(lines, products, settings, at, demandPlan) : null),
+    [asked, missed, lines, products, settings, at, demandPlan],
+  );
   if (!missed) return null;
   const helps =
     found?.would.filter((whatIf) => whatIf.lateDays < found.now.lateDays || whatIf.late < found.now.late || whatIf.minimum < found.now.minimum) ?? [];

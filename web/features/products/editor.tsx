@@ -62,7 +62,7 @@ export function ProductEditor(props: ProductProps) {
           <h2 className="mt-4 mb-2">How it is packed</h2>
           <HowItIsPacked state={state} />
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
-          <FormMessage>{saving.said}</FormMessage>
+          <FormMessage>{saving.message}</FormMessage>
         </section>
         <div className="flex flex-col gap-6">
           <Section state={state} />

@@ -94,7 +94,7 @@ export function HowItIsSold({ state: { fields }, rates }: { state: ProductState;
 /** Boxes and parts of a pack, and what its warnings go by. */
 export function HowItIsPacked({ state }: { state: ProductState }) {
   const { fields, known, packaging, setPackaging, packedContainer, chosenWick, container } = state;
-  const { shelf, stocks, lately } = known;
+  const { shelf, stocks, recentlyUsed } = known;
   return (
     <>
       <PackagingFields
@@ -102,7 +102,7 @@ export function HowItIsPacked({ state }: { state: ProductState }) {
         onValue={setPackaging}
         shelf={shelf}
         stocks={stocks}
-        lately={lately}
+        recentlyUsed={recentlyUsed}
         onLook={known.look}
         containers={packedContainer ? [packedContainer] : []}
         guessed={packedContainer?.guessed ?? false}

@@ -81,9 +81,9 @@ function productRules(product: Product | null, units: Formats): Record<string, F
 
 /** Returns what a product can be filled into and wicked with, the suggested first. */
 function useOptions(known: ReturnType<typeof useShelf>) {
-  const { shelf, stocks, lately } = known;
+  const { shelf, stocks, recentlyUsed } = known;
   return useMemo(() => {
-    const likely = <T extends { id: string; name: string }>(list: T[]) => suggestedFirst(list, lately, (id) => stocks[id]?.onHand);
+    const likely = <T extends { id: string; name: string }>(list: T[]) => suggestedFirst(list, recentlyUsed, (id) => stocks[id]?.onHand);
     return {
       containers: [
         ...likely(shelf.vessels.filter((vessel) => !vessel.archived && notToBeFilled(vessel) === null)).map((item) => ({
@@ -104,13 +104,13 @@ function useOptions(known: ReturnType<typeof useShelf>) {
         })),
       ],
     };
-  }, [shelf, stocks, lately]);
+  }, [shelf, stocks, recentlyUsed]);
 }
 
 /** A product as it is typed, and what follows: how it is drawn, what suits it, what it costs, whether its wick is to be tested again. */
 export function useProduct({ product, spec: firstSpec, few, rates }: ProductProps) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const known = useShelf(few);
   const { shelf, stocks } = known;
   const [freshId] = useState(() => v7());
@@ -118,7 +118,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const [containerId, setBodyId] = useState(product?.containerId ?? "");
   const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
   const [packaging, setPackaging] = useState<Packaging>(product?.packaging ?? NO_PACKAGING);
-  const spec = useSpec(place.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
+  const spec = useSpec(workshop.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
   const rules = useMemo(() => productRules(product, units), [product, units]);
   const fields = useFields(rules);
   const draft = useDraft(
@@ -203,9 +203,9 @@ export type ProductState = ReturnType<typeof useProduct>;
 
 /** Saves a product, and says how its wick did. */
 export function useProductSaving({ product, fields, draft, formulaId, containerId, now }: ProductState) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<Record<string, string>>({});
   const [busy, start] = useTransition();
   const save = () => {
@@ -220,14 +220,14 @@ export function useProductSaving({ product, fields, draft, formulaId, containerI
     start(async () => {
       const { formulaName: _f, ...rest } = { ...now, formulaName: "" };
       const { archived: _p, version: _v, wickTest: _w, testedAs: _t, ...values } = rest;
-      const outcome = await callAction(saveProduct(place, { ...values, expectedVersion: product?.version ?? null }));
+      const outcome = await callAction(saveProduct(workshop, { ...values, expectedVersion: product?.version ?? null }));
       if (!outcome.ok) {
         setFaults(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key, messages[0] ?? ""])));
         fields.refuse(outcome.fields);
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
       draft.drop();
-      setSaid("");
+      setMessage("");
       // Said beside the page: it is read again, and what is said on it would be gone.
       toast(outcome.value.dueAgain.length > 0 ? "Saved. Its burn test is due again." : "Saved.");
       if (product) router.refresh();
@@ -237,10 +237,10 @@ export function useProductSaving({ product, fields, draft, formulaId, containerI
   const sayTest = (wickTest: Product["wickTest"]) =>
     start(async () => {
       if (!product) return;
-      const outcome = await callAction(sayWickTest(place, { id: product.id, expectedVersion: product.version, wickTest }));
-      setSaid(outcome.ok ? "" : outcome.message);
+      const outcome = await callAction(sayWickTest(workshop, { id: product.id, expectedVersion: product.version, wickTest }));
+      setMessage(outcome.ok ? "" : outcome.message);
       if (outcome.ok) router.refresh();
     });
-  return { save, sayTest, said, faults, busy };
+  return { save, sayTest, message, faults, busy };
 }
 export type ProductSaving = ReturnType<typeof useProductSaving>;

@@ -63,10 +63,10 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
   const units = useUnits();
   const { state, pouredAt, times, now } = batch;
   const [room, setRoom] = useState(rooms[0] ?? "");
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   if (!pouredAt || !times) return null;
   const nose = people.find((item) => item.id === personId)?.name;
-  const score = async (value: number) => setSaid((await batch.record({ kind: "smelled", payload: { score: value, room } }))?.message ?? "");
+  const score = async (value: number) => setMessage((await batch.record({ kind: "smelled", payload: { score: value, room } }))?.message ?? "");
   const points = throwPoints(state, pouredAt, people);
   const next = nextAge(state, pouredAt, now);
   return (
@@ -93,7 +93,7 @@ export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id
           <option key={text} value={text} />
         ))}
       </datalist>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </section>
   );
 }

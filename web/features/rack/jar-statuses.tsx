@@ -12,19 +12,19 @@ const text = (most: number): FieldRule<string> => ({
   parse: (raw) => good(raw.trim().slice(0, most)),
 });
 type ByHand = (typeof JAR_STATUSES_BY_HAND)[number];
-const fate = (initial: ByHand | "", why: string): FieldRule<ByHand> => ({ initial, parse: (raw) => (raw ? good(raw as ByHand) : bad("empty", why)) });
+const status = (initial: ByHand | "", why: string): FieldRule<ByHand> => ({ initial, parse: (raw) => (raw ? good(raw as ByHand) : bad("empty", why)) });
 
 /** What became of the jars: on the rack, sold, given away, broken; all of them always add up. */
 export function Fates({ batch }: { batch: Batch }) {
   const { plan, state } = batch;
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const early = batch.times !== null && Date.parse(batch.now) < Date.parse(batch.times.testFrom);
   const rules = useMemo(
     () => ({
       product: { initial: plan.products[0]?.key ?? "", parse: (raw: string) => good(raw) } satisfies FieldRule<string>,
       jars: countRule({ least: 1, most: 100_000, name: "jars" }, "1"),
-      from: fate("rack", "Choose the present status."),
-      to: fate("", "Choose the new status."),
+      from: status("rack", "Choose the present status."),
+      to: status("", "Choose the new status."),
       whom: text(120),
       early: text(300),
     }),
@@ -38,13 +38,13 @@ export function Fates({ batch }: { batch: Batch }) {
     const typed = Object.fromEntries(Object.keys(rules).map((name) => [name, fields.text(name as keyof typeof rules)]));
     const { early: why, ...body } = all;
     // The next can be typed at once; what is refused comes back.
-    setSaid("");
+    setMessage("");
     fields.fill({ jars: "1", to: "", whom: "", early: "" });
     const refusal = await batch.record({ kind: "statusChanged", payload: { ...body, ...(why ? { early: why } : {}) } });
     if (!refusal) return;
     fields.fill(typed);
     if (Object.keys(refusal.fields).some((name) => name in rules)) fields.refuse(refusal.fields);
-    else setSaid(refusal.message);
+    else setMessage(refusal.message);
   };
   return (
     <section className="sheet" aria-label="Jar status">
@@ -90,7 +90,7 @@ export function Fates({ batch }: { batch: Batch }) {
           <Field label="Recipient or place" {...fields.bind("whom")} />
         </div>
         {early && sells ? <Field label="Reason for selling before the minimum cure" {...fields.bind("early")} /> : null}
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
         <button type="submit" className="press !min-h-[56px]">
           Save
         </button>

@@ -86,7 +86,7 @@ export function OnRack(props: OnRackProps) {
   const batch = useBatch(props, 30_000);
   const { plan, state, now } = batch;
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   useKeys([{ key: "u", does: "delete the last entry", run: () => void batch.undo() }]);
   const blocks = [
     ...releaseBlocks(plan, state, now),
@@ -95,7 +95,7 @@ export function OnRack(props: OnRackProps) {
   // Melts have no wick to be tested.
   const isWicked = plan.products.some((product) => product.container === "vessel" || product.wicks !== null);
   const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((test) => test.test === "tested"));
-  const release = async (note: string) => setSaid((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
+  const release = async (note: string) => setMessage((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
   const rooms = [...new Set(state.smells.map((smell) => smell.room).filter(Boolean))].reverse();
   return (
     <PageLayout
@@ -149,7 +149,7 @@ export function OnRack(props: OnRackProps) {
         ) : (
           <ReleaseUntested batchId={props.batch.id} tests={props.tests} onRelease={release} />
         )}
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </section>
       {batch.pouredAt ? (
         <div className="mt-5 grid grid-cols-1 gap-5 xl:grid-cols-2">

@@ -17,17 +17,17 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
   const [shelf, setShelf] = useState(state.stands?.shelf ?? "");
   const [sun, setSun] = useState(false);
   const [draft, setDraft] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const rules = useMemo(() => ({ room: temperatureRule(units) }), [units]);
   const fields = useFields(rules);
-  const place = async () => setSaid((await batch.record({ kind: "located", payload: { shelf, sun, draft } }))?.message ?? "");
+  const place = async () => setMessage((await batch.record({ kind: "located", payload: { shelf, sun, draft } }))?.message ?? "");
   const room = async () => {
     const all = fields.check();
     if (!all) return;
     const typed = fields.text("room");
     fields.reset();
     const refusal = await batch.record({ kind: "room", payload: { mean: all.room, low: all.room, high: all.room, readings: 1 } });
-    setSaid(refusal?.message ?? "");
+    setMessage(refusal?.message ?? "");
     if (refusal) fields.fill({ room: typed });
   };
   const [file, setFile] = useState<File | null>(null);
@@ -38,14 +38,14 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
     const read = await readLoggerFile(file, units, column);
     setFile(file);
     setColumns(read.ok ? read.columns : []);
-    if (!read.ok) return setSaid(read.message);
-    if (read.columns.length > 1 && column === undefined) return setSaid("Choose the column with the room temperature.");
+    if (!read.ok) return setMessage(read.message);
+    if (read.columns.length > 1 && column === undefined) return setMessage("Choose the column with the room temperature.");
     const found = roomOf(read.readings, pouredAt, now);
     if (!found)
-      return setSaid(
+      return setMessage(
         `Its readings are from ${units.full(read.readings[0]?.at ?? now)} to ${units.full(read.readings.at(-1)?.at ?? now)}, when these jars were not there.`,
       );
-    setSaid((await batch.record({ kind: "room", payload: found }))?.message ?? "");
+    setMessage((await batch.record({ kind: "room", payload: found }))?.message ?? "");
   };
   const newest = state.rooms.at(-1);
   return (
@@ -99,7 +99,7 @@ export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly s
           onColumn={(at) => void take(file, at)}
         />
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </section>
   );
 }

@@ -59,8 +59,8 @@ export function CameOut({ plan, state, id }: { plan: BatchPlan; state: BatchStat
             return (
               <p key={line.key} className="py-1">
                 {line.name}:{" "}
-                {JAR_STATUSES.filter((fate) => counts[fate] > 0)
-                  .map((fate) => `${counts[fate]} ${JAR_STATUS_WORDS[fate]}`)
+                {JAR_STATUSES.filter((status) => counts[status] > 0)
+                  .map((status) => `${counts[status]} ${JAR_STATUS_WORDS[status]}`)
                   .join(", ")}
               </p>
             );

@@ -197,7 +197,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
   const batch = useBatch(props, 30_000);
   const { plan, state, now } = batch;
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const missing = missingToClose(plan, state, now);
   return (
     <PageLayout
@@ -206,8 +206,8 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
       actions={<Files id={props.batch.id} />}
       side={
         <div className="unprinted flex flex-col gap-5">
-          <ClosingOf batch={batch} id={props.batch.id} missing={missing} onSaid={setSaid} />
-          <FormMessage className="">{said}</FormMessage>
+          <ClosingOf batch={batch} id={props.batch.id} missing={missing} onSaid={setMessage} />
+          <FormMessage className="">{message}</FormMessage>
           <Link className="press" href={`/sell/hazard?batch=${props.batch.id}`}>
             Hazard label as weighed
           </Link>

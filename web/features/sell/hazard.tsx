@@ -90,27 +90,27 @@ function Parts({ parts, hazard }: { parts: readonly MixPart[]; hazard: MixHazard
 
 /** Saves the workshop's label settings with a change. */
 function useSaveSettings(settings: LabelSettings, version: number) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [errorMessage, setMessage] = useState("");
   const [busy, start] = useTransition();
   const save = (change: Partial<LabelSettings>, done: string, refuse?: (message: string) => void) =>
     start(async () => {
-      const outcome = await callAction(saveLabelling(place, { version, settings: { ...settings, ...change } }));
+      const outcome = await callAction(saveLabelling(workshop, { version, settings: { ...settings, ...change } }));
       if (!outcome.ok) {
         const [message] = Object.values(outcome.fields).flat();
-        return refuse && message ? refuse(message) : setSaid(message ?? outcome.message);
+        return refuse && message ? refuse(message) : setMessage(message ?? outcome.message);
       }
-      setSaid("");
+      setMessage("");
       toast(done);
       router.refresh();
     });
-  return { said, busy, save };
+  return { errorMessage, busy, save };
 }
 
 /** Whether small shares are left out, and what that would change. */
 function CutOffs({ answer, settings, version }: { answer: MixHazard["answer"]; settings: LabelSettings; version: number }) {
-  const { said, busy, save } = useSaveSettings(settings, version);
+  const { errorMessage, busy, save } = useSaveSettings(settings, version);
   const used = answer.cut_offs;
   const other = answer.otherwise;
   return (
@@ -128,14 +128,14 @@ function CutOffs({ answer, settings, version }: { answer: MixHazard["answer"]; s
       >
         {used ? "Count them all" : "Leave them out"}
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{errorMessage}</FormMessage>
     </Aside>
   );
 }
 
 /** The unique formula identifier that stands on the labels of a formula. */
 function Ufi({ formulaId, settings, version }: { formulaId: string; settings: LabelSettings; version: number }) {
-  const { said, busy, save } = useSaveSettings(settings, version);
+  const { errorMessage, busy, save } = useSaveSettings(settings, version);
   const kept = settings.ufis[formulaId] ?? "";
   const rules = useMemo(() => ({ ufi: words(kept, 24) }), [kept]);
   const fields = useFields(rules);
@@ -160,7 +160,7 @@ function Ufi({ formulaId, settings, version }: { formulaId: string; settings: La
       <button type="submit" className="press mt-[27px]" disabled={busy}>
         Keep it
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{errorMessage}</FormMessage>
     </form>
   );
 }

@@ -17,9 +17,9 @@ import { useUnits } from "@/ui/units";
 /** Orders out of a shop's file: shown before any is taken. */
 export function ImportOrders({ sellables, today }: { sellables: Sellable[]; today: string }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const fields = useFields(useMemo(() => ({ rows: words("", 200_000) }), []));
   const text = fields.text("rows");
@@ -36,8 +36,8 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
       if (!read) return;
       let taken = 0;
       for (const [index, plan] of read.orders.entries()) {
-        const outcome = await callAction(beginOrder(place, { orderId: ids[index], plan }));
-        if (!outcome.ok) return setSaid(`${taken} of ${read.orders.length} orders were imported. ${plan.name}: ${outcome.message}`);
+        const outcome = await callAction(beginOrder(workshop, { orderId: ids[index], plan }));
+        if (!outcome.ok) return setMessage(`${taken} of ${read.orders.length} orders were imported. ${plan.name}: ${outcome.message}`);
         taken += 1;
       }
       toast(`${taken} ${taken === 1 ? "order" : "orders"} imported.`);
@@ -46,8 +46,8 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
   const choose = async (file: File | undefined) => {
     if (!file) return;
     const table = parseFile(new Uint8Array(await file.arrayBuffer()));
-    if (!table.ok) return setSaid(table.message);
-    setSaid("");
+    if (!table.ok) return setMessage(table.message);
+    setMessage("");
     const quoted = (cell: string) => (/[",\n;\t]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
     fields.set("rows", [table.sheet.heads, ...table.sheet.rows].map((row) => row.map(quoted).join(",")).join("\n"));
   };
@@ -79,7 +79,7 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
           <input id="orders-file" type="file" accept=".csv,text/csv,text/plain" onChange={(event) => void choose(event.target.files?.[0])} />
         </p>
         <Field label="Or paste rows" {...fields.bind("rows")} lines={8} placeholder="order, wanted_by, item, packs" />
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </section>
       {read ? (
         <section className="mt-5" aria-label="Preview">

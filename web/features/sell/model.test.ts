@@ -71,9 +71,9 @@ describe("a recall", () => {
     pouredAt: "2026-03-01T10:00:00Z",
     jars: 10,
     jarStatuses: [
-      { fate: "rack" as const, jars: 4 },
-      { fate: "testing" as const, jars: 1 },
-      { fate: "packed" as const, jars: 5 },
+      { status: "rack" as const, jars: 4 },
+      { status: "testing" as const, jars: 1 },
+      { status: "packed" as const, jars: 5 },
     ],
     whom: [],
     ...over,
@@ -105,7 +105,7 @@ describe("a recall", () => {
 
   it("sets aside what stands loose or as a test candle, what is packed, and the pot that is not poured", () => {
     const { loose, pots, here } = recallOf(
-      [batch(1), batch(2, { jarStatuses: [{ fate: "sold", jars: 10 }] }), batch(3, { pouredAt: null, jarStatuses: [] })],
+      [batch(1), batch(2, { jarStatuses: [{ status: "sold", jars: 10 }] }), batch(3, { pouredAt: null, jarStatuses: [] })],
       [row(1, "p", 2, []), row(2, "p", 2, []), row(1, "q", 0, [])],
     );
     expect(loose.map((item) => [item.batch.number, item.jars])).toEqual([[1, 5]]);

@@ -45,7 +45,7 @@ export interface Reached {
 export interface RecallTotals {
   batches: number;
   jars: number;
-  statuses: { fate: JarStatus; jars: number }[];
+  statuses: { status: JarStatus; jars: number }[];
   orders: number;
 }
 
@@ -73,19 +73,19 @@ export function recallTotals(batches: readonly TracedBatch[], list: RecallList):
   const statuses = rollup(
     batches.flatMap((batch) => batch.jarStatuses),
     (items) => sum(items, (item) => item.jars),
-    (item) => item.fate,
+    (item) => item.status,
   );
   return {
     batches: batches.length,
     jars: sum(batches, (batch) => batch.jars),
-    statuses: JAR_STATUSES.flatMap((fate) => (statuses.has(fate) ? [{ fate, jars: statuses.get(fate) ?? 0 }] : [])),
+    statuses: JAR_STATUSES.flatMap((status) => (statuses.has(status) ? [{ status, jars: statuses.get(status) ?? 0 }] : [])),
     orders: list.reached.length,
   };
 }
 
 /** Returns what a recall asks for: what to set aside here, loose, in a pot or packed; and whom to tell. A packing of several batches stands once. */
 export function recallOf(batches: readonly TracedBatch[], rows: readonly RecallRow[]) {
-  const still = (batch: TracedBatch) => batch.jarStatuses.reduce((sum, { fate, jars }) => (fate === "rack" || fate === "testing" ? sum + jars : sum), 0);
+  const still = (batch: TracedBatch) => batch.jarStatuses.reduce((sum, { status, jars }) => (status === "rack" || status === "testing" ? sum + jars : sum), 0);
   const packRuns = new Map<string, RecallRow & { batches: number[] }>();
   for (const row of rows) {
     const there = packRuns.get(row.packRunId);

@@ -27,11 +27,11 @@ interface NewProps {
 /** Takes an order, or plans a market day. */
 export function NewOrder({ what, sellables, there, today, like }: NewProps) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [orderId] = useState(() => v7());
   const [lines, setLines] = useState<Typed[]>([{ sellable: "", packs: 1 }]);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(() => headRules(what, today, units), [what, today, units]);
   const fields = useFields(rules);
@@ -44,10 +44,10 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
     if (!all) return;
     start(async () => {
       const plan = { format: 1 as const, what, ...all, lines: linesOf(lines, sellables) };
-      const outcome = await callAction(beginOrder(place, { orderId, plan }));
+      const outcome = await callAction(beginOrder(workshop, { orderId, plan }));
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key.replace("plan.", ""), messages])));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
       draft.drop();
       router.push(`/sell/${outcome.value.id}`);
@@ -88,7 +88,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
           </button>
         ) : null}
         <Lines lines={lines} onLines={setLines} sellables={sellables} there={there} what={what} />
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </form>
     </PageLayout>
   );

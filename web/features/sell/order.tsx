@@ -28,12 +28,12 @@ const ERASED = "customer erased";
 
 /** Erases the customer of an order for good, once that is pressed twice. */
 function EraseCustomer({ orderId, onSaid }: { orderId: string; onSaid: (text: string) => void }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [asking, ask_] = useState(false);
   const [busy, start] = useTransition();
   const erase = () =>
     start(async () => {
-      const outcome = await callAction(eraseCustomer(place, { orderId }));
+      const outcome = await callAction(eraseCustomer(workshop, { orderId }));
       onSaid(outcome.ok ? "" : outcome.message);
       if (!outcome.ok) return;
       ask_(false);
@@ -60,7 +60,7 @@ function EraseCustomer({ orderId, onSaid }: { orderId: string; onSaid: (text: st
 
 /** The commands of an order that the server answers: taking packs out, and putting on the plan what is short. */
 function useOrderCommands(order: Order, shown: OrderShown, sellables: readonly Sellable[], onSaid: (text: string) => void) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [eventId, setEventId] = useState(() => v7());
   const [busy, start] = useTransition();
   const { state, plan } = order;
@@ -70,7 +70,7 @@ function useOrderCommands(order: Order, shown: OrderShown, sellables: readonly S
     take: () =>
       start(async () => {
         const lines = shown.going.map(({ line, packs }) => ({ sellableId: line.sellable, packs }));
-        const outcome = await callAction(takeOut(place, { eventId, orderId: order.id, lines }));
+        const outcome = await callAction(takeOut(workshop, { eventId, orderId: order.id, lines }));
         onSaid(outcome.ok ? "" : outcome.message);
         if (!outcome.ok) return;
         setEventId(v7());
@@ -80,7 +80,7 @@ function useOrderCommands(order: Order, shown: OrderShown, sellables: readonly S
       start(async () => {
         const note = `${plan.what} ${order.number}: ${state.name}`.slice(0, 200);
         for (const part of piecesShort(sellables, shown.shortage, line.sellable)) {
-          const outcome = await callAction(putOnPlan(place, { id: v7(), orderId: order.id, ...part, wantedOn: state.wantedOn, note }));
+          const outcome = await callAction(putOnPlan(workshop, { id: v7(), orderId: order.id, ...part, wantedOn: state.wantedOn, note }));
           if (!outcome.ok) return onSaid(outcome.message);
         }
         toast(`${short} × ${line.name} put on the plan.`);
@@ -175,15 +175,15 @@ function Change({ order, stock, sellables, onSaid }: { order: Order; stock: Orde
 export function OrderView(props: OrderViewProps) {
   const order = useOrder(props);
   const units = useUnits();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const { state, plan, lines } = order;
   const { what } = plan;
   useKeys([{ key: "u", does: "delete the last entry", run: () => void order.undo() }]);
   const shown = orderState(plan, state, lines, { ...props, read: props.order.state }, units.isoDay(order.now));
   const { going, shortage, money, isClosed, next } = shown;
   const hasToDo = !isClosed && going.length + shortage.length > 0;
-  const commands = useOrderCommands(order, shown, props.sellables, setSaid);
-  const close = () => setSaid(order.enter({ kind: "closed", payload: {} }));
+  const commands = useOrderCommands(order, shown, props.sellables, setMessage);
+  const close = () => setMessage(order.enter({ kind: "closed", payload: {} }));
   const wanted = state.wantedOn ? `${what === "order" ? "wanted by " : ""}${units.onDay(state.wantedOn)}` : "";
   return (
     <PageLayout
@@ -200,7 +200,7 @@ export function OrderView(props: OrderViewProps) {
         </>
       }
     >
-      <FormMessage className="mb-3">{said}</FormMessage>
+      <FormMessage className="mb-3">{message}</FormMessage>
       {money > 0 ? (
         <p className="mb-3">
           <span className="figure text-[40px]">{units.money(money)}</span> <span className="text-soft">taken</span>
@@ -214,12 +214,12 @@ export function OrderView(props: OrderViewProps) {
           </div>
         ) : null}
         <div>
-          <OutNow order={order} state={shown} onSaid={setSaid} />
-          {isClosed ? null : <Change order={order} stock={shown.stock} sellables={props.sellables} onSaid={setSaid} />}
+          <OutNow order={order} state={shown} onSaid={setMessage} />
+          {isClosed ? null : <Change order={order} stock={shown.stock} sellables={props.sellables} onSaid={setMessage} />}
         </div>
       </div>
-      <OrderFoot order={order} next={next} onClose={close} onSaid={setSaid} />
-      {what === "order" && (state.whom !== "" || state.name !== ERASED) ? <EraseCustomer orderId={order.id} onSaid={setSaid} /> : null}
+      <OrderFoot order={order} next={next} onClose={close} onSaid={setMessage} />
+      {what === "order" && (state.whom !== "" || state.name !== ERASED) ? <EraseCustomer orderId={order.id} onSaid={setMessage} /> : null}
       {props.notes}
       <section className="mt-6" aria-label="Entries">
         <h2 className="border-b-[3px] border-ink pb-1">Log</h2>

@@ -12,9 +12,9 @@ import { toast } from "@/ui/toast";
 
 /** The workshop's own words on labels. */
 export function OwnWords({ settings, version }: { settings: LabelSettings; version: number }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     () => ({
@@ -36,13 +36,13 @@ export function OwnWords({ settings, version }: { settings: LabelSettings; versi
         .map((line) => line.trim())
         .filter(Boolean);
       const outcome = await callAction(
-        saveLabelling(place, { version, settings: { ...settings, maker: all.maker, address: all.address, phone: all.phone, own, base: all.base } }),
+        saveLabelling(workshop, { version, settings: { ...settings, maker: all.maker, address: all.address, phone: all.phone, own, base: all.base } }),
       );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [name.split(".")[1] ?? name, messages])));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
-      setSaid("");
+      setMessage("");
       toast("Saved. The labels use these words.");
       router.refresh();
     });
@@ -70,7 +70,7 @@ export function OwnWords({ settings, version }: { settings: LabelSettings; versi
       <button type="submit" className="press" disabled={busy}>
         Save words
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

@@ -25,7 +25,7 @@ interface PackProps {
   inside: Inside[];
   packs: Shelf["packs"];
   stocks: Stocks;
-  lately: RecentlyPacked[];
+  recentPacks: RecentlyPacked[];
 }
 
 /** Net weights, a line or a comma each. */
@@ -50,13 +50,13 @@ const netOf = (statedMg: number, weightsMg: readonly number[], lot: number, unit
 const NET_WORDS = { pass: "they meet the net weight", fail: "they are below the net weight", too_few: "too few to tell" } as const;
 
 /** Packs what stands released into packs, and weighs a sample where it is sold by weight. */
-export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: PackProps) {
+export function PackView({ finishedGoods, of, inside, packs, stocks, recentPacks }: PackProps) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [id, setId] = useState(of ?? finishedGoods.find((stocked) => stocked.loose > 0)?.sellable.id ?? "");
   const [packRunId, setPackRunId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const row = finishedGoods.find((stocked) => stocked.sellable.id === id);
   const sellable = row?.sellable;
@@ -87,13 +87,13 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
     if (!all || !sellable) return;
     start(async () => {
       const outcome = await callAction(
-        pack(place, { packRunId, sellableId: sellable.id, packs: all.packs, weightsMg: all.weights, statedMg: all.weights.length > 0 ? statedMg : null }),
+        pack(workshop, { packRunId, sellableId: sellable.id, packs: all.packs, weightsMg: all.weights, statedMg: all.weights.length > 0 ? statedMg : null }),
       );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name === "packs")));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
-      setSaid("");
+      setMessage("");
       toast(`${all.packs} × ${sellable.name} packed.`);
       setPackRunId(v7());
       fields.reset();
@@ -102,7 +102,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
   };
   const apart = (item: RecentlyPacked) =>
     start(async () => {
-      const outcome = await callAction(unpack(place, { packRunId: item.id }));
+      const outcome = await callAction(unpack(workshop, { packRunId: item.id }));
       toast(outcome.ok ? `${item.packs} × ${item.name} unpacked: the jars are on the rack again.` : outcome.message);
       if (outcome.ok) router.refresh();
     });
@@ -138,7 +138,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
         </>
       }
     >
-      {nothing && lately.length === 0 ? (
+      {nothing && recentPacks.length === 0 ? (
         <Empty
           title="Nothing is released yet"
           action={
@@ -216,7 +216,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
                 ) : null}
               </div>
             ) : null}
-            <FormMessage>{said}</FormMessage>
+            <FormMessage>{message}</FormMessage>
           </section>
           <section className="sheet" aria-label="In the box">
             <h2>In the box</h2>
@@ -229,11 +229,11 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, lately }: P
           </section>
         </form>
       )}
-      {lately.length > 0 ? (
+      {recentPacks.length > 0 ? (
         <section className="mt-6" aria-label="Recently packed">
           <h2 className="border-b-[3px] border-ink pb-1">Recently packed</h2>
           <ul>
-            {lately.map((item) => (
+            {recentPacks.map((item) => (
               <li key={item.id} className="grid items-center gap-x-4 gap-y-1 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
                 <span className="min-w-0">
                   <strong>

@@ -68,7 +68,7 @@ function Totals({ totals }: { totals: RecallTotals }) {
           counted(totals.orders, "order or market day", "orders and market days"),
         ].join(", ")}
       </p>
-      <p className="text-soft">{totals.statuses.map(({ fate, jars }) => `${units.n(jars, 0)} ${JAR_STATUS_WORDS[fate]}`).join(", ")}</p>
+      <p className="text-soft">{totals.statuses.map(({ status, jars }) => `${units.n(jars, 0)} ${JAR_STATUS_WORDS[status]}`).join(", ")}</p>
     </section>
   );
 }
@@ -134,7 +134,7 @@ function ToDo({ traced }: { traced: NonNullable<RecallProps["traced"]> }) {
               , {batch.title}:{" "}
               {batch.pouredAt === null
                 ? "not poured yet"
-                : `${batch.jars} jars: ${batch.jarStatuses.map((fate) => `${fate.jars} ${JAR_STATUS_WORDS[fate.fate]}`).join(", ")}`}
+                : `${batch.jars} jars: ${batch.jarStatuses.map((status) => `${status.jars} ${JAR_STATUS_WORDS[status.status]}`).join(", ")}`}
             </li>
           ))}
         </ul>

@@ -64,9 +64,9 @@ function Months({ months }: { months: { month: string; money: number; packs: num
 
 /** What sold so well that it wants to be poured again, and the way to put it on the plan. */
 function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: FinishedGoodsRow[] }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const next = finishedGoods
     .flatMap((row) => {
@@ -79,9 +79,9 @@ function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: Finish
     start(async () => {
       for (const part of item.row.sellable.contents) {
         const outcome = await callAction(
-          putOnPlan(place, { id: v7(), productId: part.productId, count: part.count * item.packs, wantedOn: null, note: "what sold" }),
+          putOnPlan(workshop, { id: v7(), productId: part.productId, count: part.count * item.packs, wantedOn: null, note: "what sold" }),
         );
-        if (!outcome.ok) return setSaid(outcome.message);
+        if (!outcome.ok) return setMessage(outcome.message);
       }
       toast(`${item.packs} × ${item.row.sellable.name} put on the plan.`);
       router.refresh();
@@ -102,7 +102,7 @@ function PourNext({ sold, finishedGoods }: { sold: Sold[]; finishedGoods: Finish
           </li>
         ))}
       </ul>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </section>
   ) : null;
 }
@@ -194,14 +194,14 @@ export function SalesView({
   to: string;
 }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   return (
     <PageLayout
       title="What sold"
       lead={`${units.onDate(from)} to ${units.onDate(to)}`}
       actions={
         <>
-          <a className="press" href={`/api/workshops/${place.workshopId}/sales?from=${from}&to=${to}`} download>
+          <a className="press" href={`/api/workshops/${workshop.workshopId}/sales?from=${from}&to=${to}`} download>
             Download CSV
           </a>
           <Link className="press" href="/sell">

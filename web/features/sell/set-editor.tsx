@@ -24,7 +24,7 @@ import type { Inside } from "./model";
 /** Several products in one pack: what goes in, its box, its price. */
 export function SetEditor({ set, products, inside, few }: { set: SetRow | null; products: Sellable[]; inside: Inside[]; few: Few }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const known = useShelf(few);
   const [freshId] = useState(() => v7());
@@ -32,7 +32,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
     set?.contents.map((content) => ({ sellable: content.productId, packs: content.count })) ?? [{ sellable: "", packs: 1 }],
   );
   const [packaging, setPackaging] = useState<Packaging>(set?.packaging ?? NO_PACKAGING);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     (): Record<string, FieldRule<unknown>> => ({
@@ -68,7 +68,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
     if (!all) return;
     start(async () => {
       const outcome = await callAction(
-        saveSet(place, {
+        saveSet(workshop, {
           id: set?.id ?? freshId,
           expectedVersion: set?.version ?? null,
           name: all.name,
@@ -80,10 +80,10 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
       );
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).filter(([name]) => name in rules)));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
       draft.drop();
-      setSaid("");
+      setMessage("");
       toast("Saved.");
       if (set) router.refresh();
       else router.push(`/sell/sets/${outcome.value.id}`);
@@ -129,7 +129,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             <Field label="Price per pack" unit={units.currency} {...fields.bind("price")} inputMode="decimal" />
           </div>
           <Field label="Remarks" {...fields.bind("remarks")} lines={2} />
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
         </section>
         <section className="sheet">
           <h2 className="mb-2">How it is packed</h2>
@@ -138,7 +138,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
             onValue={setPackaging}
             shelf={known.shelf}
             stocks={known.stocks}
-            lately={known.lately}
+            recentlyUsed={known.recentlyUsed}
             onLook={known.look}
             containers={containers}
             guessed={containers.some((container) => container.guessed)}

@@ -57,9 +57,9 @@ function SheetPicture({ sheet }: { sheet: LabelSheet }) {
 /** Describes a sheet of labels by its measures, beginning from one that is like it. */
 export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: string | null) => void }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [freshId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const length = (um: number): FieldRule<unknown> => ({
@@ -85,10 +85,10 @@ export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: s
     const { name, ...sheet } = all;
     const id = of.own ? of.id : freshId;
     start(async () => {
-      const outcome = await callAction(saveLabelSheet(place, { id, name, sheet }));
+      const outcome = await callAction(saveLabelSheet(workshop, { id, name, sheet }));
       if (!outcome.ok) {
         fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([key, messages]) => [key.replace("sheet.", ""), messages])));
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
       onDone(id);
     });
@@ -136,7 +136,7 @@ export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: s
           Cancel
         </button>
       </p>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

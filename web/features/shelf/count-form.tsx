@@ -18,9 +18,9 @@ import type { StockedThing } from "./stocked";
 export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null }) {
   const units = useUnits();
   const router = useRouter();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const [id, setId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const oil = of.kind === "fragrance";
   const rules = useMemo(
@@ -37,9 +37,9 @@ export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null
     const all = fields.check();
     if (!all) return;
     start(async () => {
-      const outcome = await callAction(saveCount(place, { id, kind: of.kind, materialId: of.id, amount: (all.amount as { mg: number }).mg }));
-      if (!outcome.ok) return setSaid(outcome.message);
-      setSaid("");
+      const outcome = await callAction(saveCount(workshop, { id, kind: of.kind, materialId: of.id, amount: (all.amount as { mg: number }).mg }));
+      if (!outcome.ok) return setMessage(outcome.message);
+      setMessage("");
       setId(v7());
       fields.fill({ amount: "" });
       router.refresh();
@@ -69,7 +69,7 @@ export function CountForm({ of, stock }: { of: StockedThing; stock: Stock | null
           That is {write(Math.abs(off))} {off < 0 ? "less" : "more"} than the {write(stock.onHand)} written down.
         </p>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <button type="submit" className="press mt-2" disabled={busy}>
         Save count
       </button>

@@ -26,27 +26,27 @@ const PLURAL: Record<Kind, string> = {
   product: "products",
   wanted: "what is wanted, by when",
 };
-const FATES = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ error" } as const;
+const OUTCOME_WORDS = { new: "+ new", changed: "~ changed", same: "= as it is", refused: "▲ error" } as const;
 
 /** The field that names a row: of a lot it is what it is a lot of. */
 const nameKey = (kind: Kind): string => SHEET_FIELDS[kind][0]?.key ?? "name";
 
 const tallyOf = (rows: SheetRow[]) => {
   const tally = { new: 0, changed: 0, same: 0, refused: 0 };
-  for (const row of rows) tally[row.fate.is] += 1;
+  for (const row of rows) tally[row.outcome.is] += 1;
   return tally;
 };
 
 function FateRow({ row }: { row: SheetRow }) {
-  const { fate } = row;
+  const { outcome } = row;
   return (
     <tr className="border-t border-line align-baseline">
       <td className="figure py-1 pr-3 text-right text-[18px]">{row.line}</td>
-      <td className="pr-3 font-semibold">{fate.name || <span className="text-soft">no name</span>}</td>
-      <td className={`pr-3 whitespace-nowrap ${fate.is === "refused" ? "font-semibold text-hot" : fate.is === "same" ? "text-soft" : "text-inside"}`}>
-        {FATES[fate.is]}
+      <td className="pr-3 font-semibold">{outcome.name || <span className="text-soft">no name</span>}</td>
+      <td className={`pr-3 whitespace-nowrap ${outcome.is === "refused" ? "font-semibold text-hot" : outcome.is === "same" ? "text-soft" : "text-inside"}`}>
+        {OUTCOME_WORDS[outcome.is]}
       </td>
-      <td className="text-[15px]">{fate.is === "refused" ? fate.why.join(" ") : fate.is === "changed" ? fate.what.join("; ") : ""}</td>
+      <td className="text-[15px]">{outcome.is === "refused" ? outcome.why.join(" ") : outcome.is === "changed" ? outcome.what.join("; ") : ""}</td>
     </tr>
   );
 }
@@ -59,13 +59,13 @@ interface FileProps {
 
 /** Returns a file of a part of the shelf as far as it was read: its columns, what becomes of each row, and taking them in. */
 function useShelfFile({ kept: there, context }: FileProps) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const [kind, setKind] = useState<Kind>(there.kind);
   const [sheet, setSheet] = useState<Required<Sheet> | null>(null);
   const [name, setName] = useState("");
   const [mapping, setMapping] = useState<Mapping>({});
-  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [columnsOpen, setColumnsOpen] = useState(false);
   const kept = there.kind === kind ? there.rows : null;
@@ -79,20 +79,20 @@ function useShelfFile({ kept: there, context }: FileProps) {
     setColumnsOpen(guess[nameKey(of)] === null || read.heads.some((head, index) => head !== "" && !used.includes(index)));
   };
   const begin = (parsed: ReturnType<typeof parseText>, of: string) => {
-    if (!parsed.ok) return setSaid({ good: false, text: parsed.message });
+    if (!parsed.ok) return setMessage({ good: false, text: parsed.message });
     setName(of);
     setSheet(parsed.sheet);
     show(kind, parsed.sheet);
   };
   return {
-    ...{ kind, kept, sheet, mapping, setMapping, said, busy, columnsOpen, setColumnsOpen, rows, tally },
+    ...{ kind, kept, sheet, mapping, setMapping, message, busy, columnsOpen, setColumnsOpen, rows, tally },
     read: async (file: File | undefined) => {
-      setSaid(null);
+      setMessage(null);
       setSheet(null);
       if (file) begin(parseFile(new Uint8Array(await file.arrayBuffer())), file.name);
     },
     paste: (text: string) => {
-      setSaid(null);
+      setMessage(null);
       if (text.trim() === "") setSheet(null);
       else begin(parseText(text), "what was pasted");
     },
@@ -100,25 +100,25 @@ function useShelfFile({ kept: there, context }: FileProps) {
       setKind(next);
       router.replace(`/shelf/file?part=${next}`, { scroll: false });
       if (sheet) show(next, sheet);
-      setSaid(null);
+      setMessage(null);
     },
     take: async () => {
       if (!sheet) return;
       setBusy(true);
       const { new: fresh, changed, same } = tally;
-      const outcome = await callAction(takeSheet(place, { kind, sheet, mapping, shown: { new: fresh, changed, same } }));
+      const outcome = await callAction(takeSheet(workshop, { kind, sheet, mapping, shown: { new: fresh, changed, same } }));
       setBusy(false);
       router.refresh();
-      if (!outcome.ok) return setSaid({ good: false, text: outcome.message });
+      if (!outcome.ok) return setMessage({ good: false, text: outcome.message });
       setSheet(null);
-      setSaid({ good: true, text: `Imported from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} unchanged.` });
+      setMessage({ good: true, text: `Imported from ${name}: ${outcome.value.new} new, ${outcome.value.changed} changed, ${outcome.value.same} unchanged.` });
     },
   };
 }
 type ShelfFileState = ReturnType<typeof useShelfFile>;
 
 /** Which part of the shelf, its file to write, and a file or rows to read. */
-function Choose({ kind, kept, said, choose, read, paste }: ShelfFileState) {
+function Choose({ kind, kept, message, choose, read, paste }: ShelfFileState) {
   const { workshopId } = useWorkshop();
   return (
     <section className="sheet">
@@ -151,9 +151,9 @@ function Choose({ kind, kept, said, choose, read, paste }: ShelfFileState) {
         Or paste rows from a spreadsheet, headings first
         <textarea className="entry mt-1 font-mono text-[14px]" rows={3} onChange={(event) => paste(event.target.value)} />
       </label>
-      {said ? (
-        <p role={said.good ? "status" : "alert"} className={`mt-3 font-semibold ${said.good ? "text-inside" : "text-hot"}`}>
-          {said.good ? "✓" : "▲"} {said.text}
+      {message ? (
+        <p role={message.good ? "status" : "alert"} className={`mt-3 font-semibold ${message.good ? "text-inside" : "text-hot"}`}>
+          {message.good ? "✓" : "▲"} {message.text}
         </p>
       ) : null}
     </section>
@@ -275,7 +275,7 @@ function ColumnsOfFile({ kind }: { kind: Kind }) {
   );
 }
 
-/** The shelf to a CSV file and from one: columns matched, each row's fate shown, then all of them or none. */
+/** The shelf to a CSV file and from one: columns matched, each row's outcome shown, then all of them or none. */
 export function ShelfFile(props: FileProps) {
   const units = useUnits();
   const state = useShelfFile(props);

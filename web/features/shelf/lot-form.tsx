@@ -28,10 +28,10 @@ function parseReceived(text: string, now: string, units: Formats) {
 export function LotForm({ of }: { of: StockedThing }) {
   const units = useUnits();
   const router = useRouter();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const now = useNow(30_000);
   const [id, setId] = useState(() => v7());
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const density = useDensity(of);
   const oil = of.kind === "fragrance";
@@ -57,7 +57,7 @@ export function LotForm({ of }: { of: StockedThing }) {
     start(async () => {
       const { mg } = all.amount as { mg: number };
       const outcome = await callAction(
-        saveLot(place, {
+        saveLot(workshop, {
           id,
           kind: of.kind,
           materialId: of.id,
@@ -70,9 +70,9 @@ export function LotForm({ of }: { of: StockedThing }) {
       );
       if (!outcome.ok) {
         fields.refuse(outcome.fields);
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
-      setSaid("");
+      setMessage("");
       setId(v7());
       fields.fill({ amount: "", cost: "", code: "" });
       router.refresh();
@@ -116,7 +116,7 @@ export function LotForm({ of }: { of: StockedThing }) {
         <Field label="Supplier's lot code" {...fields.bind("code")} />
         <Field label="Received on" {...fields.bind("receivedOn")} hint="A day. Add a time if you counted stock on that day." />
       </div>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <button type="submit" className="act mt-2" data-next-step disabled={busy}>
         Add to stock
       </button>

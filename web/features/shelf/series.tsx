@@ -36,9 +36,9 @@ export function WickSeries({ wicks }: { wicks: NamedWick[] }) {
 }
 
 function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void }) {
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(() => Object.fromEntries(wicks.map((wick) => [wick.id, words(seriesOf(wick), 120)])), [wicks]);
   const fields = useFields(rules);
@@ -52,8 +52,8 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
         if (!all) return;
         start(async () => {
           const series = wicks.map((wick) => ({ id: wick.id, series: String(all[wick.id] ?? "").trim() }));
-          const out = await callAction(saveSeries(place, { series }));
-          if (!out.ok) return setSaid(out.message);
+          const out = await callAction(saveSeries(workshop, { series }));
+          if (!out.ok) return setMessage(out.message);
           onDone();
           router.refresh();
         });
@@ -64,7 +64,7 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
           <Field key={wick.id} label={wick.name} {...fields.bind(wick.id)} hint={[wick.kind, wick.size].filter(Boolean).join(", ")} />
         ))}
       </div>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
       <button type="submit" className="act mt-2" disabled={busy}>
         {busy ? "Saving" : "Save the series"}
       </button>

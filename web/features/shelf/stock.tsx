@@ -58,7 +58,7 @@ function OnHand({ of, stock, history, low }: StockProps) {
 /** The lots that were received, what is left of each, and taking one back. */
 function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const write = useAmounts(of);
   const leftOf = (id: string) => stock?.left.find((item) => item.lotId === id)?.amount ?? 0;
   return (
@@ -81,7 +81,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
               aria-label={`${lot.withdrawn ? "Restore" : "Delete"} the lot ${lot.code || lot.receivedOn}`}
               onClick={() =>
                 turn(
-                  saveLot(place, {
+                  saveLot(workshop, {
                     id: lot.id,
                     kind: of.kind,
                     materialId: of.id,
@@ -107,7 +107,7 @@ function Lots({ of, stock, history, turn }: StockProps & { turn: Turn }) {
 /** The counts of the stock, and taking one back. */
 function Counts({ of, history, turn }: Pick<StockProps, "of" | "history"> & { turn: Turn }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const write = useAmounts(of);
   return history.counts.length > 0 ? (
     <section className="mt-7" aria-label="Counts">
@@ -121,7 +121,7 @@ function Counts({ of, history, turn }: Pick<StockProps, "of" | "history"> & { tu
               type="button"
               className="press"
               aria-label={`${count.withdrawn ? "Restore" : "Delete"} the count of ${write(count.amount)}`}
-              onClick={() => turn(saveCount(place, { id: count.id, kind: of.kind, materialId: of.id, amount: count.amount, withdrawn: !count.withdrawn }))}
+              onClick={() => turn(saveCount(workshop, { id: count.id, kind: of.kind, materialId: of.id, amount: count.amount, withdrawn: !count.withdrawn }))}
             >
               {count.withdrawn ? "Restore" : "Delete"}
             </button>
@@ -136,10 +136,10 @@ function Counts({ of, history, turn }: Pick<StockProps, "of" | "history"> & { tu
 export function StockPanel(props: StockProps) {
   const { of, stock, history } = props;
   const router = useRouter();
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const turn: Turn = async (work) => {
     const outcome = await callAction<unknown>(work);
-    setSaid(outcome.ok ? "" : outcome.message);
+    setMessage(outcome.ok ? "" : outcome.message);
     router.refresh();
   };
   return (
@@ -152,7 +152,7 @@ export function StockPanel(props: StockProps) {
           {of.kind === "fragrance" ? <Bottles of={of} /> : null}
         </div>
       </div>
-      <FormMessage className="mt-3">{said}</FormMessage>
+      <FormMessage className="mt-3">{message}</FormMessage>
       <Lots {...props} turn={turn} />
       <Counts of={of} history={history} turn={turn} />
     </>

@@ -68,11 +68,11 @@ function Ingredients({ rows }: { rows: readonly SheetIngredient[] }) {
 /** What the supplier's safety data sheet says of what is in a material: the newest counts for labels, the earlier ones stay. */
 export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof SHEETED)[number]; materialId: string; sheets: KeptSheet[] }) {
   const units = useUnits();
-  const place = useWorkshop();
+  const workshop = useWorkshop();
   const router = useRouter();
   const today = units.isoDay(useNow(60_000));
   const [open, setOpen] = useState(false);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const rules = useMemo(
     (): { on: FieldRule<string>; revision: FieldRule<string>; table: FieldRule<SheetIngredient[]> } => ({
@@ -104,7 +104,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
     if (!all) return;
     start(async () => {
       const outcome = await callAction(
-        putSupplierSheet(place, {
+        putSupplierSheet(workshop, {
           id: v7(),
           kind,
           materialId,
@@ -120,19 +120,19 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
             ]),
           ),
         );
-        return setSaid(outcome.message);
+        return setMessage(outcome.message);
       }
-      setSaid("");
+      setMessage("");
       setOpen(false);
       fields.reset();
       router.refresh();
     });
   };
-  const take = (id: string, gone: boolean) =>
+  const take = (id: string, isDeleted: boolean) =>
     start(async () => {
-      const outcome = await callAction(takeSupplierSheet(place, { id, gone }));
-      if (!outcome.ok) return setSaid(outcome.message);
-      if (gone) toast("The safety data sheet was deleted.", { action: { label: "Undo", onClick: () => take(id, false) } });
+      const outcome = await callAction(takeSupplierSheet(workshop, { id, gone: isDeleted }));
+      if (!outcome.ok) return setMessage(outcome.message);
+      if (isDeleted) toast("The safety data sheet was deleted.", { action: { label: "Undo", onClick: () => take(id, false) } });
       router.refresh();
     });
   return (
@@ -199,7 +199,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
               Cancel
             </button>
           </p>
-          <FormMessage>{said}</FormMessage>
+          <FormMessage>{message}</FormMessage>
         </form>
       ) : (
         <button type="button" className="press mt-3" onClick={() => setOpen(true)}>

@@ -38,8 +38,8 @@ const WAYS = { stated: "stated", working: "working", water: "by water", geometry
 export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxes: Shelf["waxes"]; wickShelf: Shelf["wicks"] }) {
   const units = useUnits();
   const router = useRouter();
-  const place = useWorkshop();
-  const [said, setSaid] = useState("");
+  const workshop = useWorkshop();
+  const [message, setMessage] = useState("");
   const [busy, start] = useTransition();
   const dense = waxes.filter((wax) => wax.setDensity !== null);
   const [waxId, setWaxId] = useState(dense[0]?.id ?? "");
@@ -81,8 +81,8 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
         waterTo,
         workingFillMg,
       };
-      const outcome = await callAction(saveOnShelf(place, { kind: "vessel", id: vessel.id, expectedVersion: vessel.version, values }));
-      setSaid(outcome.ok ? "" : outcome.message);
+      const outcome = await callAction(saveOnShelf(workshop, { kind: "vessel", id: vessel.id, expectedVersion: vessel.version, values }));
+      setMessage(outcome.ok ? "" : outcome.message);
       if (outcome.ok) router.refresh();
     });
   };
@@ -156,7 +156,7 @@ export function VesselPanel({ vessel, waxes, wickShelf }: { vessel: Vessel; waxe
               Save measures
             </button>
           </div>
-          <FormMessage className="mb-2">{said}</FormMessage>
+          <FormMessage className="mb-2">{message}</FormMessage>
           <dl>
             {ways.map((way) => (
               <div key={way.way} className={`border-t border-line px-2 py-2 ${way.way === "working" ? "bg-paper" : ""}`}>

@@ -58,20 +58,20 @@ export interface FindProps {
 export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) {
   const router = useRouter();
   const { workshopId, personId } = useWorkshop();
-  const [found, setFound] = useState<{ of: string; things: Found[]; said: string }>({ of: "", things: [], said: "" });
+  const [found, setFound] = useState<{ of: string; things: Found[]; message: string }>({ of: "", things: [], message: "" });
   // What was typed before this was there stands in it, and typing goes on behind it: it takes the focus the moment it stands in the page.
   const takeFocus = useCallback((field: HTMLInputElement | null) => {
     field?.focus();
     field?.setSelectionRange(field.value.length, field.value.length);
   }, []);
   useEffect(() => {
-    if (text.trim() === "") return setFound({ of: "", things: [], said: "" });
+    if (text.trim() === "") return setFound({ of: "", things: [], message: "" });
     const timer = setTimeout(async () => {
       const out = await findThings({ workshopId, personId }, text).catch(() => null);
       setFound({
         of: text,
         things: out?.ok ? out.value : [],
-        said: out?.ok ? "" : (out?.message ?? "Cannot reach the workshop. Try again in a moment."),
+        message: out?.ok ? "" : (out?.message ?? "Cannot reach the workshop. Try again in a moment."),
       });
     }, PAUSE_MS);
     return () => clearTimeout(timer);
@@ -136,8 +136,8 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
                   <span className="text-[15px]">word</span>
                 </Command.Item>
               ))}
-              {found.said ? <p className="px-4 py-2">▲ {found.said}</p> : null}
-              {letters !== "" && found.of === text && !found.said && found.things.length + places.length + actions.length + words.length === 0 ? (
+              {found.message ? <p className="px-4 py-2">▲ {found.message}</p> : null}
+              {letters !== "" && found.of === text && !found.message && found.things.length + places.length + actions.length + words.length === 0 ? (
                 <p className="px-4 py-2 text-soft">Nothing here has “{text.trim()}” in its name. Try fewer letters.</p>
               ) : null}
             </Command.List>

@@ -73,14 +73,14 @@ function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting"
       <nav ref={line} aria-label="Sections" className="relative overflow-x-auto" onScroll={measure}>
         <ol className="flex min-w-max border-b-4 border-ink lg:min-w-0">
           {sections.map((section) => {
-            const here = section.path === lit;
+            const isCurrent = section.path === lit;
             const count = waiting[section.path] ?? 0;
             return (
               <li key={section.path} className={`flex-auto ${BEGINS_GROUP.has(section.path) ? "border-l-2 border-line" : ""}`}>
                 <Link
                   href={section.path}
-                  aria-current={here ? "page" : undefined}
-                  className={`group relative flex h-[44px] lg:h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${here ? "font-bold" : ""}`}
+                  aria-current={isCurrent ? "page" : undefined}
+                  className={`group relative flex h-[44px] lg:h-[58px] items-end gap-2 pr-2 pb-[10px] pl-5 whitespace-nowrap lg:gap-[3px] lg:pr-[2px] lg:pl-[14px] lg:text-[14px] 2xl:gap-2 2xl:pr-2 2xl:pl-5 2xl:text-[16px] no-underline hover:bg-wax ${isCurrent ? "font-bold" : ""}`}
                 >
                   <svg
                     width="14"
@@ -89,8 +89,8 @@ function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting"
                     aria-hidden="true"
                     className="absolute bottom-0 h-[42px] lg:h-[56px] left-1 lg:left-0 2xl:left-1"
                   >
-                    <line x1="7" x2="7" y1={here ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
-                    {here ? (
+                    <line x1="7" x2="7" y1={isCurrent ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
+                    {isCurrent ? (
                       <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
                     ) : null}
                   </svg>

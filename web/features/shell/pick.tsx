@@ -11,12 +11,12 @@ export function Pick(props: {
   className: string;
   empty?: string;
 }) {
-  const chosen = props.options.find((option) => option.value === props.value);
+  const chosen = props.options.find((choice) => choice.value === props.value);
   return (
     <Menu
       label={`${props.label}: ${chosen?.name ?? props.empty ?? ""}`}
       className={`flex items-center gap-2 ${props.className}`}
-      items={props.options.map((option) => ({ name: option.name, run: () => props.onValue(option.value), chosen: option.value === props.value }))}
+      items={props.options.map((choice) => ({ name: choice.name, run: () => props.onValue(choice.value), chosen: choice.value === props.value }))}
     >
       <span className="truncate">{chosen?.name ?? props.empty}</span>
       <span aria-hidden="true">▾</span>

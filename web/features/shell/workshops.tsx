@@ -189,7 +189,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
   const router = useRouter();
   const rules = useMemo(() => rulesOf(workshop, zone), [workshop, zone]);
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [freshId] = useState(() => v7());
   const submit = async () => {
     const values = fields.check() as Record<string, unknown> | null;
@@ -201,7 +201,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
     );
     if (!outcome.ok) {
       fields.refuse(outcome.fields);
-      return setSaid(outcome.message);
+      return setMessage(outcome.message);
     }
     forgetPages();
     router.push(`/w/${workshop?.id ?? freshId}`);
@@ -229,7 +229,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
         <button type="submit" className={workshop ? "press" : "act"}>
           {workshop ? "Save" : "Create workshop"}
         </button>
-        <FormMessage>{said}</FormMessage>
+        <FormMessage>{message}</FormMessage>
       </div>
     </form>
   );

@@ -220,12 +220,12 @@ export const AUTH_COMMANDS: Readonly<Record<string, AuthCommand<z.ZodType>>> = {
       if (made && !made.ok) return made.answer;
       const userId = account?.id ?? made?.userId ?? "";
       // It opens once, also where two press at the same instant.
-      const taken = await tenantDatabase(given.workshop, { person: invitation.personId, through: "an invitation" })
+      const existing = await tenantDatabase(given.workshop, { person: invitation.personId, through: "an invitation" })
         .update(invitations)
         .set({ usedAt: now() })
         .where(and(eq(invitations.workshopId, given.workshop), eq(invitations.id, invitation.id), isNull(invitations.usedAt)))
         .returning({ id: invitations.id });
-      if (taken.length === 0) return errorResponse(404, GONE);
+      if (existing.length === 0) return errorResponse(404, GONE);
       if ((await joinAs(given.workshop, invitation.personId, invitation.role, userId)) === "other")
         return errorResponse(409, "You are in this workshop already, under another name.");
       return made ? passed(made.answer, { ok: true, codes: await freshRecoveries(userId) }) : ok();

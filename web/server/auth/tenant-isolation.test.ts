@@ -130,7 +130,7 @@ describe("every route", () => {
   it("is behind the sign-in: nobody and strangers get nothing, helpers and viewers what is theirs, and nothing is changed", async () => {
     const before = await stateOf(mine);
     const named = { workshop: mine, batch: stored.batch, formula: stored.formula, trial: v7(), order: v7(), picture: v7(), day: "2026-03-14", kind: "wax" };
-    const seen: string[] = [];
+    const found: string[] = [];
     for (const file of filesIn("app/api", /route\.ts$/)) {
       const path = file.replace(/\/?route\.ts$/, "");
       const route = (await import(join(ROOT, "app/api", file))) as Partial<
@@ -141,7 +141,7 @@ describe("every route", () => {
         const run = route[method];
         if (!run) continue;
         const key = `${path} ${method}`;
-        seen.push(key);
+        found.push(key);
         // Whoever may, has to say what; who may not, gets no answer to what was said.
         for (const visitor of VISITORS) {
           const params = { ...named, ...(path.includes("instruments") ? { kind: "probe" } : {}) };
@@ -160,7 +160,7 @@ describe("every route", () => {
         }
       }
     }
-    expect(seen.filter((key) => !key.startsWith("v1/")).sort()).toEqual(Object.keys(ROUTES).sort());
+    expect(found.filter((key) => !key.startsWith("v1/")).sort()).toEqual(Object.keys(ROUTES).sort());
     expect(await stateOf(mine)).toBe(before);
   }, 60_000);
 

@@ -228,7 +228,7 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
     asked.state ? standing(asked.state, now) : undefined,
     narrowedTo(workshopId, asked),
   );
-  const place = sql`(${batches.startedAt}, ${batches.id})`;
+  const cursor = sql`(${batches.startedAt}, ${batches.id})`;
   return pageByTime(
     asked,
     ({ startedAt, id }: Row) => ({ at: startedAt, id }),
@@ -239,8 +239,8 @@ async function pageOf(db: Database, workshopId: string, stages: Stage[], asked: 
         .where(
           and(
             all,
-            olderThan ? sql`${place} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)` : undefined,
-            newerThan ? sql`${place} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)` : undefined,
+            olderThan ? sql`${cursor} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)` : undefined,
+            newerThan ? sql`${cursor} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)` : undefined,
           ),
         )
         .orderBy(...(newerThan ? [asc(batches.startedAt), asc(batches.id)] : [desc(batches.startedAt), desc(batches.id)]))

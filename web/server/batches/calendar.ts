@@ -29,7 +29,7 @@ type Workshop = Pick<typeof workshops.$inferSelect, "id" | "name" | "timeZone">;
  */
 export async function calendarOf(db: Database, workshop: Workshop, now: string, origin: string): Promise<string> {
   const { lines, products, settings } = await readDemandPlan(db, workshop);
-  const season = planDemand(lines, products, settings, { now, zone: workshop.timeZone });
+  const demandPlan = planDemand(lines, products, settings, { now, zone: workshop.timeZone });
   const calendar = ical({
     name: workshop.name,
     prodId: { company: "Hearth Jar", product: "Workshop calendar", language: "EN" },
@@ -53,7 +53,7 @@ export async function calendarOf(db: Database, workshop: Workshop, now: string, 
   const minute = 60_000;
   /** The pots of each day with their own times: hands, burners and pitchers are shared, so that they follow one another. */
   const days = new Map<string, DayWork[]>();
-  const pots = season.pots.filter((pot): pot is PlannedPot & { day: string } => pot.day !== null);
+  const pots = demandPlan.pots.filter((pot): pot is PlannedPot & { day: string } => pot.day !== null);
   const jobs = new Map(pots.map((pot) => [pot.key, jobOfPot(pot)]));
   for (const pot of pots) {
     const work = days.get(pot.day) ?? [];

@@ -8,25 +8,25 @@ import { pastBatchInput, recordPastBatchIn } from "./past-batch";
 import { batchWanted, startBatchIn } from "./start-batch";
 
 /** Undoes the start of a batch that has no entry yet, or only those that were recorded with it. */
-export async function undoBatch(place: unknown, input: unknown): Promise<Result<null>> {
-  return command("bench", z.object({ batchId: z.uuid() }), place, input, async ({ batchId }, { db, workshop }) => {
+export async function undoBatch(workshopRef: unknown, input: unknown): Promise<Result<null>> {
+  return command("bench", z.object({ batchId: z.uuid() }), workshopRef, input, async ({ batchId }, { db, workshop }) => {
     const undone = await undoStart(db, workshop.id, batchId);
     return undone.ok ? ok(null) : reject(undone.message);
   });
 }
 
 /** Starts a batch: works the amounts out again on the server, freezes them with all they rest on, and records the start. */
-export async function startBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
-  return command("plan", batchWanted, place, input, async (wanted, context) => {
-    if (wanted.startedAt && Date.parse(wanted.startedAt) > Date.parse(context.now) + 90_000)
+export async function startBatch(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
+  return command("plan", batchWanted, workshopRef, input, async (request, context) => {
+    if (request.startedAt && Date.parse(request.startedAt) > Date.parse(context.now) + 90_000)
       return reject("The start is in the future.", { startedAt: ["In the future."] });
-    const outcome = await startBatchIn(context.db, context, wanted);
+    const outcome = await startBatchIn(context.db, context, request);
     if (!outcome.ok) return outcome;
     return ok({ id: outcome.value.id, number: outcome.value.number });
   });
 }
 
 /** Records a batch that is already made: its start and what was noted of it, in one act. */
-export async function recordPastBatch(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; entries: number }>> {
-  return command("plan", pastBatchInput, place, input, (value, context) => recordPastBatchIn(context.db, context, value));
+export async function recordPastBatch(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; number: number; entries: number }>> {
+  return command("plan", pastBatchInput, workshopRef, input, (value, context) => recordPastBatchIn(context.db, context, value));
 }

@@ -190,7 +190,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
             `Batch ${already.number} of this workshop is the same batch with other entries. Nothing was imported: import it into an empty workshop to compare.`,
           );
     }
-    const taken = await tx
+    const existing = await tx
       .select({ id: batchEvents.id })
       .from(batchEvents)
       .where(
@@ -203,7 +203,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
         ),
       )
       .limit(1);
-    if (taken.length > 0) return reject("An entry of this record belongs to another batch here. Nothing was imported.");
+    if (existing.length > 0) return reject("An entry of this record belongs to another batch here. Nothing was imported.");
 
     const put = (table: NamedTable, rows: { id: string; name: string }[]) => putRows(tx, workshopId, table, rows, remarks);
     await put(people, record.people);

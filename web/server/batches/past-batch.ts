@@ -28,9 +28,9 @@ async function correctionOf(tx: Transaction, workshopId: string, thermometerId: 
 export async function recordPastBatchIn(
   tx: Transaction,
   actor: Actor,
-  { wanted, past }: z.output<typeof pastBatchInput>,
+  { wanted: request, past }: z.output<typeof pastBatchInput>,
 ): Promise<Result<{ id: string; number: number; entries: number }>> {
-  const { startedAt } = wanted;
+  const { startedAt } = request;
   if (!startedAt) return reject("Enter the day it was made.", { day: ["Enter the day it was made."] });
   const times = [
     { field: "day", at: startedAt },
@@ -49,7 +49,7 @@ export async function recordPastBatchIn(
   }
   const correction = past.thermometerId ? await correctionOf(tx, actor.workshop.id, past.thermometerId) : 0;
   if (correction === null) return reject("This thermometer is no longer on the shelf. Choose another.", { thermometer: ["Choose another."] });
-  const started = await startBatchIn(tx, actor, wanted);
+  const started = await startBatchIn(tx, actor, request);
   if (!started.ok) return started;
   const { id, number, plan } = started.value;
   const entries = pastEntries(plan, past, startedAt, correction).map(({ field, body, ...head }) => ({

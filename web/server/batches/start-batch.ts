@@ -76,8 +76,8 @@ type Wanted = z.output<typeof batchWanted>;
 const REHEARSED_BEFORE_MS = 16 * 3_600_000;
 
 /** The products wanted, looked up; a message where one is not there or must not be filled. */
-async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promise<ChosenProduct[] | string> {
-  const idsOf = (container: "vessel" | "mold") => wanted.products.filter((product) => product.container === container).map((product) => product.id);
+async function productsOf(tx: Transaction, mine: string, request: Wanted): Promise<ChosenProduct[] | string> {
+  const idsOf = (container: "vessel" | "mold") => request.products.filter((product) => product.container === container).map((product) => product.id);
   const v = await tx
     .select()
     .from(vessels)
@@ -86,13 +86,13 @@ async function productsOf(tx: Transaction, mine: string, wanted: Wanted): Promis
     .select()
     .from(molds)
     .where(and(eq(molds.workshopId, mine), inArray(molds.id, idsOf("mold"))));
-  const wickIds = wanted.products.flatMap((product) => (product.wick ? [product.wick.id] : []));
+  const wickIds = request.products.flatMap((product) => (product.wick ? [product.wick.id] : []));
   const w = await tx
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
   const out: ChosenProduct[] = [];
-  for (const { id, container, count, part, wick } of wanted.products) {
+  for (const { id, container, count, part, wick } of request.products) {
     const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
     const mold = container === "mold" ? m.find((item) => item.id === id) : undefined;
     const unfit = vessel ? notToBeFilled(vessel) : null;
@@ -120,28 +120,28 @@ interface Pot {
  */
 export async function startBatchIn(
   tx: Transaction,
-  { workshop, person, now, notify: tell }: Actor,
-  wanted: Wanted,
+  { workshop, person, now, notify }: Actor,
+  request: Wanted,
   potOf: (pot: Pot) => Pot = (pot) => pot,
 ): Promise<Result<{ id: string; number: number; plan: BatchPlan }>> {
   const workshopId = workshop.id;
   await lockWorkshop(tx, workshopId);
-  const [again] = await tx
+  const [existing] = await tx
     .select({ id: batches.id, number: batches.number, plan: batches.plan })
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, wanted.batchId)));
-  if (again) return ok({ id: again.id, number: again.number, plan: readPlan(again.plan) });
+    .where(and(eq(batches.workshopId, workshopId), eq(batches.id, request.batchId)));
+  if (existing) return ok({ id: existing.id, number: existing.number, plan: readPlan(existing.plan) });
   const versions = await tx
     .select({ id: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec, name: formulas.name })
     .from(formulaVersions)
     .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
-    .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.id, wanted.formulaVersionIds)));
-  const pots = wanted.formulaVersionIds.flatMap((id) => {
+    .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.id, request.formulaVersionIds)));
+  const pots = request.formulaVersionIds.flatMap((id) => {
     const version = versions.find((version) => version.id === id);
     return version ? [potOf({ name: version.name, number: version.number, spec: readFormula(version.spec) })] : [];
   });
   const [first] = pots;
-  if (!first || pots.length !== wanted.formulaVersionIds.length) return reject("This formula is no longer in this workshop. Choose another.");
+  if (!first || pots.length !== request.formulaVersionIds.length) return reject("This formula is no longer in this workshop. Choose another.");
   const shelf = await readMaterials(tx, workshopId);
   for (const { spec } of pots) {
     const { waxes, fragrances, additives, dyes } = materialsOf(spec, shelf);
@@ -149,13 +149,13 @@ export async function startBatchIn(
     if (fragrances.length + additives.length + dyes.length !== spec.fragrances.length + (spec.additives ?? []).length + (spec.dyes ?? []).length)
       return reject("A material of the formula is no longer on the shelf. Open the formula and choose again.");
   }
-  const [from, id] = wanted.process.split(":");
+  const [from, id] = request.process.split(":");
   const ready = from === "ready" ? PRESET_PROCESSES.find((preset) => preset.id === id) : undefined;
   const own = from === "own" ? (await listProcesses(tx, workshopId)).find((process) => process.id === id) : undefined;
   const process: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
   if (!process) return reject("This process is no longer in this workshop. Choose another.", { process: ["Choose another."] });
   if (pots.length !== potsOf(process.steps)) return reject(`This process uses ${potsOf(process.steps)} pots: choose a formula for each.`);
-  const products = await productsOf(tx, workshopId, wanted);
+  const products = await productsOf(tx, workshopId, request);
   if (typeof products === "string") return reject(products, { products: [products] });
   // The shelf may have learnt of a low flash point since the formula was saved; wicks and process are known only here.
   const wicks = products.flatMap((product) => (product.chosenWicks ? [product.chosenWicks] : []));
@@ -166,21 +166,21 @@ export async function startBatchIn(
   const scales = await tx
     .select()
     .from(instruments)
-    .where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, [wanted.waxScale, wanted.oilScale])));
+    .where(and(eq(instruments.workshopId, workshopId), inArray(instruments.id, [request.waxScale, request.oilScale])));
   const scaleOf = (scaleId: string) => {
     const row = scales.find((scale) => scale.id === scaleId);
     return row?.resolutionUg ? { id: row.id, name: row.name, resolutionUg: row.resolutionUg, unit: row.scaleUnit, capacityMg: row.capacityMg } : null;
   };
-  const [wax, oil] = [scaleOf(wanted.waxScale), scaleOf(wanted.oilScale)];
+  const [wax, oil] = [scaleOf(request.waxScale), scaleOf(request.oilScale)];
   if (!wax || !oil) return reject("The scale is no longer on the shelf, or it is not known what it reads to. Choose again.", { scale: ["Choose a scale."] });
-  const { sparePpm, spareMg, start, pitcherMg } = wanted;
+  const { sparePpm, spareMg, start, pitcherMg } = request;
   const planned = planBatch({ process, pots, products, sparePpm, spareMg, start: start ?? undefined, pitcherMg, scales: { wax, oil } }, shelf);
-  const plan: BatchPlan = wanted.rehearsal ? { ...planned, rehearsal: true } : planned;
+  const plan: BatchPlan = request.rehearsal ? { ...planned, rehearsal: true } : planned;
   const event = {
     id: v7(),
     kind: "started",
     // A rehearsal goes faster than the clock, and is not to come into what is still to be.
-    happenedAt: wanted.rehearsal ? new Date(Date.parse(now) - REHEARSED_BEFORE_MS).toISOString() : (wanted.startedAt ?? now),
+    happenedAt: request.rehearsal ? new Date(Date.parse(now) - REHEARSED_BEFORE_MS).toISOString() : (request.startedAt ?? now),
     arrivedAt: now,
     personId: person?.id ?? null,
     instrumentId: null,
@@ -191,13 +191,13 @@ export async function startBatchIn(
   const { state } = batchOf([event]);
   await tx.insert(batches).values({
     workshopId: workshopId,
-    id: wanted.batchId,
+    id: request.batchId,
     number,
-    formulaVersionId: wanted.formulaVersionIds[0] as string,
-    drawsStock: !wanted.rehearsal,
+    formulaVersionId: request.formulaVersionIds[0] as string,
+    drawsStock: !request.rehearsal,
     ...rowOf(plan, state),
   });
-  await tx.insert(batchEvents).values(eventRow(workshopId, wanted.batchId, event));
-  tell?.({ batch: wanted.batchId, topics: ["bench", "plan", "stock", "waiting"] });
-  return ok({ id: wanted.batchId, number, plan });
+  await tx.insert(batchEvents).values(eventRow(workshopId, request.batchId, event));
+  notify?.({ batch: request.batchId, topics: ["bench", "plan", "stock", "waiting"] });
+  return ok({ id: request.batchId, number, plan });
 }

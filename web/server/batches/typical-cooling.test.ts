@@ -26,10 +26,10 @@ it("how pots cool here is learned from those that were poured, and from none bef
   // What still cools tells nothing yet.
   expect(await typicalCooling(test.db, workshopId)).toBeNull();
   await put(31, { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: 2_100, warmed: null } });
-  const usual = await typicalCooling(test.db, workshopId);
+  const typical = await typicalCooling(test.db, workshopId);
   // 140 g that fall 16 °C in 20 minutes keep the heat better than is assumed: 85 minutes for a kilogram.
-  expect(usual?.minutes).toBeGreaterThan(85);
-  expect(usual?.spread).toBeLessThan(0.47);
+  expect(typical?.minutes).toBeGreaterThan(85);
+  expect(typical?.spread).toBeLessThan(0.47);
   // Read again it is the same.
-  expect(await typicalCooling(test.db, workshopId)).toEqual(usual);
+  expect(await typicalCooling(test.db, workshopId)).toEqual(typical);
 });

@@ -124,8 +124,8 @@ async function pour(tx: Transaction, context: Actor, variants: readonly TrialWan
     );
     if (!started.ok) return started;
     const { id, number, plan } = started.value;
-    for (const [place, { at }] of group.entries()) {
-      const product = plan.products[place];
+    for (const [position, { at }] of group.entries()) {
+      const product = plan.products[position];
       const part = product && fromBatch(plan, product.key);
       if (product && part) out.set(at, { ...part, batch: { id, number, product: product.key, taken: false }, productId: null });
     }
@@ -171,11 +171,11 @@ async function take(
 export async function beginTrialIn(tx: Transaction, context: Actor, wanted: TrialWanted): Promise<Result<{ id: string; number: number; batches: string[] }>> {
   const workshopId = context.workshop.id;
   await lockWorkshop(tx, workshopId);
-  const [again] = await tx
+  const [existing] = await tx
     .select({ id: trials.id, number: trials.number })
     .from(trials)
     .where(and(eq(trials.workshopId, workshopId), eq(trials.id, wanted.trialId)));
-  if (again) return ok({ ...again, batches: [] });
+  if (existing) return ok({ ...existing, batches: [] });
   const [top] = await tx
     .select({ top: max(trials.number) })
     .from(trials)

@@ -86,7 +86,7 @@ export async function importBurn(
             `Trial ${already.number} of this workshop is the same trial with other entries. Nothing was imported: import it into an empty workshop to compare.`,
           );
     }
-    const taken = await tx
+    const existing = await tx
       .select({ id: trialEvents.id })
       .from(trialEvents)
       .where(
@@ -99,7 +99,7 @@ export async function importBurn(
         ),
       )
       .limit(1);
-    if (taken.length > 0) return reject("An entry of this record belongs to another trial here. Nothing was imported.");
+    if (existing.length > 0) return reject("An entry of this record belongs to another trial here. Nothing was imported.");
     await putRows(tx, workshopId, people, record.people, remarks);
     await putRows(tx, workshopId, instruments, record.instruments, remarks);
     const numbers = tx.select({ top: max(trials.number) }).from(trials);

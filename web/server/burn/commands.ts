@@ -11,15 +11,15 @@ import { beginTrialIn, trialWanted } from "./begin-trial";
 import { followOption } from "./wick-tests";
 
 /** Begins a trial: pours what is to be made, takes what stands on the rack, and freezes the test candles. */
-export async function beginTrial(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; batches: string[] }>> {
-  return command("burn", trialWanted, place, input, (wanted, context) => beginTrialIn(context.db, context, wanted));
+export async function beginTrial(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; number: number; batches: string[] }>> {
+  return command("burn", trialWanted, workshopRef, input, (wanted, context) => beginTrialIn(context.db, context, wanted));
 }
 
 const taken = z.object({ trialId: z.uuid(), variant: z.string().min(1).max(6), productId: z.uuid() });
 
 /** Gives a product the wick that a variant was burned with; what was decided on that variant then counts for it. Gives the wick it had. */
-export async function takeWick(place: unknown, input: unknown): Promise<Result<{ wickId: string | null; wicks: number }>> {
-  return command("burn", taken, place, input, async ({ trialId, variant, productId }, { db, workshop }) => {
+export async function takeWick(workshopRef: unknown, input: unknown): Promise<Result<{ wickId: string | null; wicks: number }>> {
+  return command("burn", taken, workshopRef, input, async ({ trialId, variant, productId }, { db, workshop }) => {
     const row = await trialStore.readRow(db, workshop.id, trialId, true);
     const product = await readProduct(db, workshop.id, productId);
     if (!row || !product) return reject("This product is no longer in this workshop.");

@@ -335,16 +335,16 @@ describe("lists", () => {
   it("gives every batch once over its pages, newest first, also where starts coincide", async () => {
     const workshopId = await test.workshop();
     const made = await Promise.all(Array.from({ length: 53 }, (_, index) => storedBatch(test, workshopId, index + 1)));
-    const seen: string[] = [];
+    const found: string[] = [];
     let after: string | undefined;
     do {
       const page = await listBatches(test.db, workshopId, ["pot"], { after });
-      seen.push(...page.batches.map((batch) => batch.id));
+      found.push(...page.batches.map((batch) => batch.id));
       expect(page.batches.length).toBeLessThanOrEqual(25);
       after = page.older ?? undefined;
     } while (after);
-    expect(new Set(seen)).toEqual(new Set(made.map((item) => item.batch)));
-    expect(seen).toHaveLength(53);
+    expect(new Set(found)).toEqual(new Set(made.map((item) => item.batch)));
+    expect(found).toHaveLength(53);
   });
 
   it("shows every batch that is due for a look, however old, longest waiting first", async () => {

@@ -33,7 +33,7 @@ function atLog(
     const entered = await authorize(headers, at.data.workshop, { area: AREA_OF_AGGREGATE[what], action });
     return entered.ok ? answer({ ...at.data, who: entered.value, missing }) : errorResult(entered.status, entered.message);
   };
-  return withErrorHandling(entering, (told) => told);
+  return withErrorHandling(entering, (result) => result);
 }
 
 /** Parses one entry sent to an aggregate, appends it, and answers once it is written. */
@@ -75,7 +75,7 @@ export function respondWithChanges<F extends LogState, C, E extends EventOf, R>(
   request: Request,
   named: LogParams,
 ): Promise<Response> {
-  const told = atLog(store.what, "see", request.headers, named, async ({ workshop, id, missing }) => {
+  const result = atLog(store.what, "see", request.headers, named, async ({ workshop, id, missing }) => {
     const after = z.coerce
       .number()
       .int()
@@ -85,5 +85,5 @@ export function respondWithChanges<F extends LogState, C, E extends EventOf, R>(
     const since = await readSince(store, tenantDatabase(workshop), workshop, id, after.data);
     return since ? { status: 200, body: since } : missing;
   });
-  return told.then(jsonResponse);
+  return result.then(jsonResponse);
 }

@@ -198,12 +198,12 @@ const commandFiles = (): string[] =>
 describe("what is refused", () => {
   it("leaves nothing behind, whichever command refused it", async () => {
     const files = commandFiles();
-    const seen: string[] = [];
+    const found: string[] = [];
     for (const file of files) {
       const module = (await import(join(ROOT, file))) as Record<string, unknown>;
       for (const [name, step] of Object.entries(module)) {
         if (typeof step !== "function") continue;
-        seen.push(name);
+        found.push(name);
         const input = REFUSED[name];
         if (!input) continue;
         const asked = await input();
@@ -215,8 +215,8 @@ describe("what is refused", () => {
       }
     }
     // A new command is put into one of the lists.
-    expect(seen.filter((name) => !(name in REFUSED) && !(name in TAKES_ALL))).toEqual([]);
-    expect([...Object.keys(REFUSED), ...Object.keys(TAKES_ALL)].filter((name) => !seen.includes(name))).toEqual([]);
+    expect(found.filter((name) => !(name in REFUSED) && !(name in TAKES_ALL))).toEqual([]);
+    expect([...Object.keys(REFUSED), ...Object.keys(TAKES_ALL)].filter((name) => !found.includes(name))).toEqual([]);
   }, 60_000);
 
   it("is rolled back, and told to nobody, also where something was written before it was refused or failed", async () => {

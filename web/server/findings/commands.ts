@@ -7,11 +7,11 @@ import { customCauses, gradingRules } from "@/data/tables/finding";
 import { command } from "@/server/http/command";
 
 /** Sets by which rules the workshop grades its jars. */
-export async function saveGrades(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
+export async function saveGrades(workshopRef: unknown, input: unknown): Promise<Result<{ version: number }>> {
   return command(
     "findings",
     z.object({ rules: gradingRulesSchema, version: z.number().int().min(0) }),
-    place,
+    workshopRef,
     input,
     async ({ rules, version }, { db, workshop }) => {
       const rows =
@@ -29,8 +29,8 @@ export async function saveGrades(place: unknown, input: unknown): Promise<Result
 }
 
 /** Adds a cause of the workshop's own to the known ones, or changes it. */
-export async function saveCause(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("findings", customCause, place, input, async (cause, { db, workshop }) => {
+export async function saveCause(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("findings", customCause, workshopRef, input, async (cause, { db, workshop }) => {
     await db
       .insert(customCauses)
       .values({ workshopId: workshop.id, id: cause.id, cause })
@@ -40,8 +40,8 @@ export async function saveCause(place: unknown, input: unknown): Promise<Result<
 }
 
 /** Takes a cause of the workshop's own out, or puts it back. */
-export async function dropCause(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("findings", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+export async function dropCause(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("findings", z.object({ id: z.uuid(), gone: z.boolean() }), workshopRef, input, async ({ id, gone }, { db, workshop }) => {
     await db
       .update(customCauses)
       .set({ deleted: gone })

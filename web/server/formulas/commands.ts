@@ -18,8 +18,8 @@ const savedProcess = z.object({
 });
 
 /** Keeps a process of the workshop's own. A change makes the next version; formulas keep the one they were made with. */
-export async function saveProcess(place: unknown, input: unknown): Promise<Result<{ id: string; number: number; version: number }>> {
-  return command("formulas", savedProcess, place, input, async (wanted, { db, workshop, person, now }) => {
+export async function saveProcess(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; number: number; version: number }>> {
+  return command("formulas", savedProcess, workshopRef, input, async (wanted, { db, workshop, person, now }) => {
     const workshopId = workshop.id;
     const { from: _from, ...kept } = wanted.process;
     if (wanted.id === null) {
@@ -62,8 +62,8 @@ const savedColor = z.object({
 });
 
 /** Saves the recipe of a color. */
-export async function saveColor(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("formulas", savedColor, place, input, async ({ id, name, recipe }, { db, workshop, now }) => {
+export async function saveColor(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("formulas", savedColor, workshopRef, input, async ({ id, name, recipe }, { db, workshop, now }) => {
     const workshopId = workshop.id;
     for (const [table, ids, what] of [
       [waxes, recipe.waxId ? [recipe.waxId] : [], "wax"],
@@ -88,6 +88,6 @@ export async function saveColor(place: unknown, input: unknown): Promise<Result<
 }
 
 /** Takes a color away, or puts it back. */
-export async function takeColorAway(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return setDeleted("formulas", colors, "This color is no longer in this workshop.", place, input);
+export async function takeColorAway(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return setDeleted("formulas", colors, "This color is no longer in this workshop.", workshopRef, input);
 }

@@ -35,8 +35,8 @@ export interface Saved {
 }
 
 /** Saves a formula. A version that a batch was made from stays as it is: the edit becomes the next one. */
-export async function saveFormula(place: unknown, input: unknown): Promise<Result<Saved>> {
-  return command("formulas", saved, place, input, async (wanted, { db, workshop, person, people, now }): Promise<Result<Saved>> => {
+export async function saveFormula(workshopRef: unknown, input: unknown): Promise<Result<Saved>> {
+  return command("formulas", saved, workshopRef, input, async (wanted, { db, workshop, person, people, now }): Promise<Result<Saved>> => {
     const workshopId = workshop.id;
     const shelf = await readMaterials(db, workshopId);
     for (const [field, parts, rows] of [

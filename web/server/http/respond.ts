@@ -25,7 +25,7 @@ export const errorResponse = (...of: Parameters<typeof errorResult>): Response =
 export class ServerBusyError extends Error {}
 
 /** Runs a handler; where the database cannot be reached, answers 503 with a message. */
-export async function withErrorHandling<T>(run: () => Promise<T>, failed: (told: HttpResult) => T): Promise<T> {
+export async function withErrorHandling<T>(run: () => Promise<T>, failed: (result: HttpResult) => T): Promise<T> {
   try {
     return await run();
   } catch (error) {

@@ -52,8 +52,8 @@ const isThere = async ({ db, workshop }: Context, kind: (typeof STOCKED)[number]
 };
 
 /** Writes down a received lot, changes one, or takes one back (and puts it back again). */
-export async function saveLot(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("shelf", received, place, input, async ({ expectedVersion, ...given }, context) => {
+export async function saveLot(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", received, workshopRef, input, async ({ expectedVersion, ...given }, context) => {
     const { db, workshop, now } = context;
     const today = dayAt(now, workshop.timeZone);
     // The moment of what came today is now; of another day only the day is known, unless a time was given.
@@ -82,8 +82,8 @@ export async function saveLot(place: unknown, input: unknown): Promise<Result<{ 
 const named = z.object({ series: z.array(z.object({ id: z.uuid(), series: z.string().trim().max(120, "A series has at most 120 letters.") })).max(500) });
 
 /** Names the series of several wicks in one go; an empty one stands for all wicks of its kind. */
-export async function saveSeries(place: unknown, input: unknown): Promise<Result<{ changed: number }>> {
-  return command("shelf", named, place, input, async ({ series }, { db, workshop }) => {
+export async function saveSeries(workshopRef: unknown, input: unknown): Promise<Result<{ changed: number }>> {
+  return command("shelf", named, workshopRef, input, async ({ series }, { db, workshop }) => {
     let changed = 0;
     for (const item of series) {
       const rows = await db
@@ -105,8 +105,8 @@ const counted = z.object({
 });
 
 /** Sets the stock of a material to what was counted, now; or takes a count back. */
-export async function saveCount(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("shelf", counted, place, input, async ({ kind, ...count }, context) => {
+export async function saveCount(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", counted, workshopRef, input, async ({ kind, ...count }, context) => {
     const { db, workshop, person, now } = context;
     if (!(await isThere(context, kind, count.materialId))) return reject("That is not on this shelf.");
     if (isCounted(kind) && count.amount > 10_000_000) return reject("That is too many.", { amount: ["Too many."] });
@@ -128,8 +128,8 @@ const sheet = z.object({
 });
 
 /** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
-export async function takeSheet(place: unknown, input: unknown): Promise<Result<{ new: number; changed: number; same: number }>> {
-  return command("shelf", sheet, place, input, async (wanted, { db, workshop }) => {
+export async function takeSheet(workshopRef: unknown, input: unknown): Promise<Result<{ new: number; changed: number; same: number }>> {
+  return command("shelf", sheet, workshopRef, input, async (wanted, { db, workshop }) => {
     const workshopId = workshop.id;
     // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
     const table = sheetTable(wanted.kind);
@@ -137,22 +137,22 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
     const kept = await readSheetRows(db, wanted.kind, workshopId, true);
     const { containers, ...context } = await sheetContext(db, workshop);
     const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
-    const refusedRow = rows.find((row) => row.fate.is === "refused");
-    if (refusedRow?.fate.is === "refused") return reject(`Row ${refusedRow.line}: ${refusedRow.fate.why.join(" ")} Nothing was imported.`);
+    const refusedRow = rows.find((row) => row.outcome.is === "refused");
+    if (refusedRow?.outcome.is === "refused") return reject(`Row ${refusedRow.line}: ${refusedRow.outcome.why.join(" ")} Nothing was imported.`);
     const tally = { new: 0, changed: 0, same: 0 };
-    for (const row of rows) if (row.fate.is !== "refused") tally[row.fate.is] += 1;
+    for (const row of rows) if (row.outcome.is !== "refused") tally[row.outcome.is] += 1;
     if (tally.new !== wanted.shown.new || tally.changed !== wanted.shown.changed || tally.same !== wanted.shown.same)
       return reject("The shelf has changed since this preview. Nothing was taken in: look at the preview again.");
     // A blend may name a wax that the same file brings.
-    const fresh = new Map(rows.flatMap((row) => (row.fate.is === "new" ? [[idOfLine(row.line), v7()] as const] : [])));
+    const fresh = new Map(rows.flatMap((row) => (row.outcome.is === "new" ? [[idOfLine(row.line), v7()] as const] : [])));
     for (const row of rows) {
       const blend = row.values.blend as { id: string; share: number }[] | null | undefined;
       if (blend) row.values.blend = blend.map((part) => ({ ...part, id: fresh.get(part.id) ?? part.id }));
       const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
       if (wanted.kind === "product") Object.assign(values, { container: containers.get(String(row.values.containerId)) });
       if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
-      if (row.fate.is === "new") await db.insert(table).values({ ...values, workshopId: workshopId, id: fresh.get(idOfLine(row.line)) ?? v7() });
-      else if (row.fate.is === "changed" && row.id)
+      if (row.outcome.is === "new") await db.insert(table).values({ ...values, workshopId: workshopId, id: fresh.get(idOfLine(row.line)) ?? v7() });
+      else if (row.outcome.is === "changed" && row.id)
         await db
           .update(table)
           .set({ ...values, version: (kept.find((sheet) => sheet.id === row.id)?.version ?? 1) + 1 })
@@ -169,8 +169,8 @@ export async function takeSheet(place: unknown, input: unknown): Promise<Result<
 const supplied = z.object({ id: z.uuid(), kind: z.enum(["wax", "fragrance", "dye", "additive"]), materialId: z.uuid(), sheet: supplierSheet });
 
 /** Keeps what a supplier's sheet says of a material; earlier sheets stay. */
-export async function putSupplierSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("shelf", supplied, place, input, async ({ id, kind, materialId, sheet }, context) => {
+export async function putSupplierSheet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", supplied, workshopRef, input, async ({ id, kind, materialId, sheet }, context) => {
     const { db, workshop, person, now } = context;
     if (!(await isThere(context, kind, materialId))) return reject("That is not on this shelf.");
     if (sheet.on > dayAt(now, workshop.timeZone)) return reject("That day is still to come.", { "sheet.on": ["That day is still to come."] });
@@ -183,8 +183,8 @@ export async function putSupplierSheet(place: unknown, input: unknown): Promise<
 }
 
 /** Deletes a safety data sheet, or restores it. */
-export async function takeSupplierSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("shelf", z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+export async function takeSupplierSheet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", z.object({ id: z.uuid(), gone: z.boolean() }), workshopRef, input, async ({ id, gone }, { db, workshop }) => {
     await db
       .update(supplierSheets)
       .set({ deleted: gone })

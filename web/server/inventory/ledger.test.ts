@@ -58,12 +58,12 @@ describe("the books of a workshop", () => {
       const { step, names } = booksDriver(clientOf(shop.id, shop.person), test.pool, shop, seed);
       let taken = 0;
       for (let n = 0; n < STEPS; n++) {
-        const told = await step();
-        if (told.taken) taken += 1;
-        if (told.taken && told.names.length === 1) times.set(told.names[0] ?? "", (times.get(told.names[0] ?? "") ?? 0) + 1);
-        const said = `seed ${seed}, step ${n}: ${told.what}`;
+        const outcome = await step();
+        if (outcome.taken) taken += 1;
+        if (outcome.taken && outcome.names.length === 1) times.set(outcome.names[0] ?? "", (times.get(outcome.names[0] ?? "") ?? 0) + 1);
+        const said = `seed ${seed}, step ${n}: ${outcome.what}`;
         expect(
-          told.statuses.filter((status) => status >= 500),
+          outcome.statuses.filter((status) => status >= 500),
           said,
         ).toEqual([]);
         expect(await brokenBooks(test.db, test.pool, shop.id, n % 25 === 0), said).toEqual([]);

@@ -65,18 +65,18 @@ async function countTogether(tx: Transaction, context: CommandContext, goneId: s
 }
 
 /** Makes two entries of the same thing one: lots, counts, use, formulas and products go over to the one that stays. */
-export async function merge(place: unknown, input: unknown): Promise<Result<{ mergeId: string }>> {
+export async function merge(workshopRef: unknown, input: unknown): Promise<Result<{ mergeId: string }>> {
   const wanted = z.object({ kind: z.enum(MERGED), goneId: z.uuid(), keptId: z.uuid(), mergeId: z.uuid() });
-  return command("shelf", wanted, place, input, async ({ kind, goneId, keptId, mergeId }, context) => {
+  return command("shelf", wanted, workshopRef, input, async ({ kind, goneId, keptId, mergeId }, context) => {
     const { db, workshop, now } = context;
     const workshopId = workshop.id;
     const table = tableOf(kind);
     await lockWorkshop(db, workshopId);
-    const [again] = await db
+    const [existing] = await db
       .select({ id: itemAliases.id })
       .from(itemAliases)
       .where(and(eq(itemAliases.workshopId, workshopId), eq(itemAliases.id, mergeId)));
-    if (again) return ok({ mergeId });
+    if (existing) return ok({ mergeId });
     if (goneId === keptId) return reject("Choose another entry: one cannot be merged with itself.");
     const both = await db
       .select()
@@ -107,8 +107,8 @@ export async function merge(place: unknown, input: unknown): Promise<Result<{ me
 }
 
 /** Parts again what was merged: everything that had gone over goes back. */
-export async function undoMerge(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("shelf", z.object({ mergeId: z.uuid() }), place, input, async ({ mergeId }, { db, workshop }) => {
+export async function undoMerge(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("shelf", z.object({ mergeId: z.uuid() }), workshopRef, input, async ({ mergeId }, { db, workshop }) => {
     const workshopId = workshop.id;
     const [merged] = await db
       .update(itemAliases)

@@ -90,8 +90,8 @@ describe("a recall of more batches than were ever shown at once", () => {
       batches: MANY,
       jars: MANY * 10,
       statuses: [
-        { fate: "rack", jars: MANY * 7 },
-        { fate: "given", jars: MANY * 3 },
+        { status: "rack", jars: MANY * 7 },
+        { status: "given", jars: MANY * 3 },
       ],
       orders: 0,
     });

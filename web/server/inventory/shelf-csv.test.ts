@@ -143,7 +143,7 @@ describe("what is offered first", () => {
     // One of each kind: the wax that was used comes before the one that comes first by name.
     const few = await pickList(test.db, { id: workshopId, timeZone: "UTC" }, [], 1);
     expect(few.shelf.waxes.map((wax) => wax.id)).toEqual([stored.wax]);
-    expect(few.lately[stored.wax]).toBeDefined();
+    expect(few.recentlyUsed[stored.wax]).toBeDefined();
     const [formula] = await formulaNames(test.db, workshopId);
     expect(formula).toMatchObject({ id: stored.formula, usedAt: STARTED });
     expect((await formulaForPlan(test.db, workshopId, stored.formula))?.versionId).toBe(stored.version);

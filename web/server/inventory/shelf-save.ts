@@ -21,11 +21,11 @@ const saved = z.object({
 });
 
 /** Puts a thing on the shelf, or changes one. A stale change is refused with what it is now. */
-export async function saveOnShelf(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
+export async function saveOnShelf(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
   return command(
     (value) => (value.kind === "person" ? "people" : "shelf"),
     saved,
-    place,
+    workshopRef,
     input,
     async (wanted, { db, workshop }) => {
       const parsed = shelfValues(wanted.kind).safeParse(wanted.values);

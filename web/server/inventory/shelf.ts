@@ -84,8 +84,8 @@ export const stockedIn = (shelf: Shelf): string[] =>
 export async function pickList(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
   const shelf = await readPickList(db, workshop.id, also, most);
   const ids = stockedIn(shelf);
-  const [stocks, lately] = await Promise.all([readStocks(db, workshop.id, workshop.timeZone, ids), readRecentlyUsed(db, workshop.id, ids)]);
-  return { shelf, stocks, lately };
+  const [stocks, recentlyUsed] = await Promise.all([readStocks(db, workshop.id, workshop.timeZone, ids), readRecentlyUsed(db, workshop.id, ids)]);
+  return { shelf, stocks, recentlyUsed };
 }
 
 /** The waxes as bought that a blend can name. */

@@ -81,10 +81,10 @@ describe("stock", () => {
       { code: "new", amount: 27_000, cost: 54 },
     ]);
     // A later batch draws on what is left; the earlier one is not moved by it.
-    const again = value(await startBatch(here(), order({ products: [product({ count: 5 })] })));
+    const existing = value(await startBatch(here(), order({ products: [product({ count: 5 })] })));
     const late = new Date(Date.now() + 60_000).toISOString();
-    expect(await appendEvent(test.db, workshopId, again.id, weigh(stored.wax, 64_000, 0, { id: v7(), happenedAt: late }), late)).toMatchObject({ ok: true });
-    expect((await readTakenBy(test.db, workshopId, again.id, "UTC"))[0]?.taken).toMatchObject([{ code: "new", amount: 64_000, cost: 128 }]);
+    expect(await appendEvent(test.db, workshopId, existing.id, weigh(stored.wax, 64_000, 0, { id: v7(), happenedAt: late }), late)).toMatchObject({ ok: true });
+    expect((await readTakenBy(test.db, workshopId, existing.id, "UTC"))[0]?.taken).toMatchObject([{ code: "new", amount: 64_000, cost: 128 }]);
     expect((await readTakenBy(test.db, workshopId, stored.batch, "UTC"))[0]?.taken).toHaveLength(2);
     expect(await onHand(stored.wax)).toBe(600_000 - 127_000 - 64_000);
     expect(await readStockHistory(test.db, workshopId, stored.wax)).toMatchObject({

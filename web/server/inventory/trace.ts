@@ -19,7 +19,7 @@ export interface TracedBatch {
   title: string;
   pouredAt: string | null;
   jars: number;
-  jarStatuses: { fate: JarStatus; jars: number }[];
+  jarStatuses: { status: JarStatus; jars: number }[];
   /** To whom, as far as it was written down. */
   whom: string[];
   /** What it took of the lot that was asked about. */
@@ -105,7 +105,7 @@ async function batchesBy(db: Database, workshopId: string, ids: string[]): Promi
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), amongIds(batches.id, ids)))
     .orderBy(desc(batches.startedAt));
-  const distance = (batch: TracedBatch) => (batch.pouredAt === null ? 0 : batch.jarStatuses.some(({ fate }) => HERE.includes(fate)) ? 1 : 2);
+  const distance = (batch: TracedBatch) => (batch.pouredAt === null ? 0 : batch.jarStatuses.some(({ status }) => HERE.includes(status)) ? 1 : 2);
   return rows.map(traced).sort((a, b) => distance(a) - distance(b));
 }
 

@@ -27,24 +27,24 @@ const paths = (list: readonly { d: string; fill?: "black" | "white" | undefined;
  * A page for who bought the candle: what it is, how to burn it well, its warnings. One file that needs nothing else, and that can be hosted
  * anywhere; nothing of the recipe, the supplier or the price stands in it.
  */
-export function buyerPage(facts: LabelFacts, languages: readonly Language[], locale: string): string {
+export function buyerPage(content: LabelFacts, languages: readonly Language[], locale: string): string {
   const manner = LOCALE_FORMATS[locale as keyof typeof LOCALE_FORMATS] ?? LOCALE_FORMATS["en-GB"];
   const list = (lines: readonly string[]) => `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join("")}</ul>`;
-  const without = facts.hazard.without.map((mixPart) => mixPart.name);
+  const without = content.hazard.without.map((mixPart) => mixPart.name);
   const part = (language: Language) => {
-    const safety = safetyTexts(facts.container, language, facts.settings.own, facts.isUs);
-    const words = wordsOf(facts.hazard.answer, language);
+    const safety = safetyTexts(content.container, language, content.settings.own, content.isUs);
+    const words = wordsOf(content.hazard.answer, language);
     const hazard = [words.signal ?? "", words.contains ?? "", ...words.h, ...words.euh, ...words.p].filter(Boolean);
     const facts_ = [
-      `${textOf("net", language)} ${netWeightText(facts.statedMg, facts.isUs, language)}`,
-      facts.family ? `${textOf("wax", language)}: ${facts.family}` : "",
-      facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "",
-      facts.batch ? textOf("made", language, { day: writeDay(facts.batch.pouredOn, manner.date) }) : "",
-      facts.hours && facts.container !== "melt" ? burnTimeWords(facts.hours, language) : "",
+      `${textOf("net", language)} ${netWeightText(content.statedMg, content.isUs, language)}`,
+      content.family ? `${textOf("wax", language)}: ${content.family}` : "",
+      content.batch ? `${textOf("batch", language)} ${content.batch.number}` : "",
+      content.batch ? textOf("made", language, { day: writeDay(content.batch.pouredOn, manner.date) }) : "",
+      content.hours && content.container !== "melt" ? burnTimeWords(content.hours, language) : "",
     ].filter(Boolean);
     return `<section lang="${language}">${list(facts_)}
-<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(facts.container, language, facts.family === "soy", facts.isUs))}
-<h2>${escaped(facts.isUs && language === "en" && safety.always.length > 0 ? textOf("warning", "en") : textOf("safety", language))}</h2>
+<h2>${escaped(textOf("care", language))}</h2>${list(careTexts(content.container, language, content.family === "soy", content.isUs))}
+<h2>${escaped(content.isUs && language === "en" && safety.always.length > 0 ? textOf("warning", "en") : textOf("safety", language))}</h2>
 <p class="signs">${safety.always.map(({ sign }) => `<svg viewBox="0 0 100 100" role="img" aria-label="${SAFETY_PATHS[sign].name}"><circle cx="50" cy="50" r="46" fill="none" stroke="#000" stroke-width="5"/>${paths(SAFETY_PATHS[sign].paths)}${SAFETY_PATHS[sign].struck ? '<path d="M18 18 82 82" stroke="#000" stroke-width="6"/>' : ""}</svg>`).join("")}</p>
 ${list([...safety.always.map((item) => item.text), ...safety.more])}
 ${
@@ -54,11 +54,11 @@ ${
 }</section>`;
   };
   return `<!doctype html>
-<html lang="${languages[0] ?? "en"}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(facts.name)}</title>
+<html lang="${languages[0] ?? "en"}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(content.name)}</title>
 <style>body{font:18px/1.5 system-ui,sans-serif;color:#111;background:#fff;max-width:40em;margin:0 auto;padding:1.2em}h1{font-size:1.9em;line-height:1.15;margin:.2em 0}h2{font-size:1.2em;margin:1.2em 0 .2em}ul{padding-left:1.2em;margin:.3em 0}section+section{border-top:3px solid #111;margin-top:2em;padding-top:1em}.signs svg{width:3.4em;height:3.4em;margin-right:.5em}</style>
-</head><body><h1>${escaped(facts.name)}</h1>
+</head><body><h1>${escaped(content.name)}</h1>
 ${languages.map(part).join("\n")}
-${facts.settings.maker ? `<p>${escaped(facts.settings.maker)}</p>` : ""}
+${content.settings.maker ? `<p>${escaped(content.settings.maker)}</p>` : ""}
 </body></html>
 `;
 }

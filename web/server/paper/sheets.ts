@@ -126,8 +126,8 @@ function drawPart(paper: Paper, pen: Pen, part: PlanPot["components"][number], p
   const inner = right - MARGIN;
   const amount = part.count ? countWords(part.count.n, part.count.of) : say(writeOnScale(part.mg, part.scale));
   const each = pitchers?.map((pitcher) => {
-    const mine = pitcher.components.find((other) => other.id === part.id);
-    return mine?.n !== undefined ? countWords(mine.n, part.count?.of ?? "drops") : say(writeOnScale(mine?.mg ?? 0, part.scale));
+    const share = pitcher.components.find((other) => other.id === part.id);
+    return share?.n !== undefined ? countWords(share.n, part.count?.of ?? "drops") : say(writeOnScale(share?.mg ?? 0, part.scale));
   });
   const capacity = capacities.get(part.scale.id ?? "");
   const parts = !part.count && capacity !== undefined && part.mg > capacity ? portionsOf(part.mg, capacity, part.scale.resolutionUg) : null;

@@ -36,16 +36,16 @@ const stillOut = (workshopId: string, personId: string) =>
   and(eq(invitations.workshopId, workshopId), eq(invitations.personId, personId), isNull(invitations.usedAt));
 
 /** Makes a link by which a person comes in with an account. It is shown once; the one before it holds no longer. */
-export async function invite(place: unknown, input: unknown): Promise<Result<{ link: string; until: string }>> {
-  return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, now }) => {
+export async function invite(workshopRef: unknown, input: unknown): Promise<Result<{ link: string; until: string }>> {
+  return command("people", person.extend({ role: z.enum(ROLES) }), workshopRef, input, async ({ personId, role }, { db, workshop, now }) => {
     if (!requiresSignIn()) return reject(NO_ACCOUNTS);
     const token = freshToken();
     const until = later(now, LINK_DAYS * 86_400_000);
-    const there = await db
+    const existing = await db
       .select({ id: people.id })
       .from(people)
       .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
-    if (there.length === 0) return reject("That person is no longer in this workshop.");
+    if (existing.length === 0) return reject("That person is no longer in this workshop.");
     await db.delete(invitations).where(stillOut(workshop.id, personId));
     await db.insert(invitations).values({ workshopId: workshop.id, id: v7(), personId, role, hash: hashOf(token), until });
     return ok({ link: `${originHere()}/invite/${workshop.id}/${token}`, until });
@@ -53,8 +53,8 @@ export async function invite(place: unknown, input: unknown): Promise<Result<{ l
 }
 
 /** Sets what a person may do. */
-export async function setRole(place: unknown, input: unknown): Promise<Result<null>> {
-  return command("people", person.extend({ role: z.enum(ROLES) }), place, input, async ({ personId, role }, { db, workshop, notify: tell }) => {
+export async function setRole(workshopRef: unknown, input: unknown): Promise<Result<null>> {
+  return command("people", person.extend({ role: z.enum(ROLES) }), workshopRef, input, async ({ personId, role }, { db, workshop, notify }) => {
     if (role !== "owner" && (await isLastOwner(db, workshop.id, personId))) return reject(LAST_OWNER);
     await db
       .insert(members)
@@ -63,15 +63,15 @@ export async function setRole(place: unknown, input: unknown): Promise<Result<nu
     // A link that is still out lets in as this.
     await db.update(invitations).set({ role }).where(stillOut(workshop.id, personId));
     // What that person listens to begins again, by the new role.
-    tell({ role: personId });
+    notify({ role: personId });
     return ok(null);
   });
 }
 
 const pin = z.string().regex(/^\d{4,8}$/, "A PIN is four to eight digits.");
 /** Gives a person a PIN for the workshop's devices, or takes it away. */
-export async function setPin(place: unknown, input: unknown): Promise<Result<null>> {
-  return command("people", person.extend({ pin: pin.nullable() }), place, input, async ({ personId, pin: chosen }, { db, workshop }) => {
+export async function setPin(workshopRef: unknown, input: unknown): Promise<Result<null>> {
+  return command("people", person.extend({ pin: pin.nullable() }), workshopRef, input, async ({ personId, pin: chosen }, { db, workshop }) => {
     if (!requiresSignIn()) return reject(NO_ACCOUNTS);
     if (chosen && (/^(\d)\1+$/.test(chosen) || "0123456789876543210".includes(chosen))) {
       const why = "This PIN is too easy to guess. Choose another.";
@@ -93,8 +93,8 @@ export async function setPin(place: unknown, input: unknown): Promise<Result<nul
 }
 
 /** Takes all access from a person; with `forget` the name too: records keep "a former helper". */
-export async function takeAccess(place: unknown, input: unknown): Promise<Result<null>> {
-  return command("people", person.extend({ forget: z.boolean() }), place, input, async ({ personId, forget }, { db, workshop, notify: tell }) => {
+export async function takeAccess(workshopRef: unknown, input: unknown): Promise<Result<null>> {
+  return command("people", person.extend({ forget: z.boolean() }), workshopRef, input, async ({ personId, forget }, { db, workshop, notify }) => {
     if (await isLastOwner(db, workshop.id, personId)) return reject(LAST_OWNER);
     const condition = and(eq(members.workshopId, workshop.id), eq(members.personId, personId));
     await db.delete(members).where(condition);
@@ -113,15 +113,15 @@ export async function takeAccess(place: unknown, input: unknown): Promise<Result
         .set({ name: former.length === 0 ? "a former helper" : `a former helper ${former.length + 1}`, archived: true, version: sql`${people.version} + 1` })
         .where(and(eq(people.workshopId, workshop.id), eq(people.id, personId)));
     }
-    tell({ cut: personId });
+    notify({ cut: personId });
     return ok(null);
   });
 }
 
 /** Shows a code by which a phone or tablet comes in: once, and within ten minutes. */
-export async function askDevice(place: unknown, input: unknown): Promise<Result<{ code: string; until: string; address: string; picture: string }>> {
+export async function askDevice(workshopRef: unknown, input: unknown): Promise<Result<{ code: string; until: string; address: string; picture: string }>> {
   const asked = z.object({ name: z.string().trim().min(1, "Give the device a name, like “phone on the shelf”.").max(80), role: z.enum(["helper", "editor"]) });
-  return command("people", asked, place, input, async ({ name, role }, { db, workshop, now }) => {
+  return command("people", asked, workshopRef, input, async ({ name, role }, { db, workshop, now }) => {
     if (!requiresSignIn()) return reject(NO_ACCOUNTS);
     const code = freshCode(2);
     const until = later(now, CODE_MINUTES * 60_000);
@@ -134,8 +134,8 @@ export async function askDevice(place: unknown, input: unknown): Promise<Result<
 const GRACE_DAYS = 30;
 
 /** Deletes a workshop with everything in it after thirty days, or cancels that. Its name has to be typed as a confirmation. */
-export async function scheduleWorkshopDeletion(place: unknown, input: unknown): Promise<Result<{ leavesAt: string | null }>> {
-  return command("people", z.object({ go: z.boolean(), name: z.string().max(200) }), place, input, async ({ go, name }, { db, workshop, now }) => {
+export async function scheduleWorkshopDeletion(workshopRef: unknown, input: unknown): Promise<Result<{ leavesAt: string | null }>> {
+  return command("people", z.object({ go: z.boolean(), name: z.string().max(200) }), workshopRef, input, async ({ go, name }, { db, workshop, now }) => {
     if (go && name.trim().toLowerCase() !== workshop.name.trim().toLowerCase()) {
       const why = `Type the name of the workshop, “${workshop.name}”, to delete it.`;
       return reject(why, { name: [why] });
@@ -150,13 +150,13 @@ export async function scheduleWorkshopDeletion(place: unknown, input: unknown): 
 }
 
 /** Cuts a device off: it sees nothing more, and wipes what it kept as soon as it hears of it. */
-export async function cutDevice(place: unknown, input: unknown): Promise<Result<null>> {
-  return command("people", z.object({ deviceId: z.uuid() }), place, input, async ({ deviceId }, { db, workshop, now, notify: tell }) => {
+export async function cutDevice(workshopRef: unknown, input: unknown): Promise<Result<null>> {
+  return command("people", z.object({ deviceId: z.uuid() }), workshopRef, input, async ({ deviceId }, { db, workshop, now, notify }) => {
     await db
       .update(devices)
       .set({ cutAt: now, tokenHash: null, codeHash: null, personId: null, personUntil: null })
       .where(and(eq(devices.workshopId, workshop.id), eq(devices.id, deviceId)));
-    tell({ cut: deviceId });
+    notify({ cut: deviceId });
     return ok(null);
   });
 }

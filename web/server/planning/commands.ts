@@ -19,8 +19,8 @@ const line = z.object({
 });
 
 /** Puts a line on the list of what is wanted, or changes one. */
-export async function saveDemand(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("plan", line, place, input, async ({ version, ...row }, { db, workshop }) => {
+export async function saveDemand(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("plan", line, workshopRef, input, async ({ version, ...row }, { db, workshop }) => {
     const [product] = await db
       .select({ id: products.id })
       .from(products)
@@ -44,15 +44,21 @@ export async function saveDemand(place: unknown, input: unknown): Promise<Result
 }
 
 /** Takes lines off the list, or puts them back. */
-export async function takeOff(place: unknown, input: unknown): Promise<Result<{ lines: number }>> {
-  return command("plan", z.object({ ids: z.array(z.uuid()).min(1).max(2_000), gone: z.boolean() }), place, input, async ({ ids, gone }, { db, workshop }) => {
-    const rows = await db
-      .update(demandLines)
-      .set({ deleted: gone, version: sql`${demandLines.version} + 1` })
-      .where(and(eq(demandLines.workshopId, workshop.id), inArray(demandLines.id, ids)))
-      .returning({ id: demandLines.id });
-    return ok({ lines: rows.length });
-  });
+export async function takeOff(workshopRef: unknown, input: unknown): Promise<Result<{ lines: number }>> {
+  return command(
+    "plan",
+    z.object({ ids: z.array(z.uuid()).min(1).max(2_000), gone: z.boolean() }),
+    workshopRef,
+    input,
+    async ({ ids, gone }, { db, workshop }) => {
+      const rows = await db
+        .update(demandLines)
+        .set({ deleted: gone, version: sql`${demandLines.version} + 1` })
+        .where(and(eq(demandLines.workshopId, workshop.id), inArray(demandLines.id, ids)))
+        .returning({ id: demandLines.id });
+      return ok({ lines: rows.length });
+    },
+  );
 }
 
 const poured = z.object({
@@ -63,8 +69,8 @@ const poured = z.object({
 });
 
 /** Counts pieces as poured, so that they are not planned any more; a negative count takes that back. */
-export async function countPoured(place: unknown, input: unknown): Promise<Result<{ lines: number }>> {
-  return command("plan", poured, place, input, async ({ lines }, { db, workshop }) => {
+export async function countPoured(workshopRef: unknown, input: unknown): Promise<Result<{ lines: number }>> {
+  return command("plan", poured, workshopRef, input, async ({ lines }, { db, workshop }) => {
     for (const line of lines)
       await db
         .update(demandLines)
@@ -75,28 +81,34 @@ export async function countPoured(place: unknown, input: unknown): Promise<Resul
 }
 
 /** Sets what the workshop plans with. */
-export async function savePlanning(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
-  return command("plan", z.object({ settings: planningSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) => {
-    const rows =
-      version === 0
-        ? await db
-            .insert(planningSettingRows)
-            .values({ workshopId: workshop.id, settings })
-            .onConflictDoNothing()
-            .returning({ version: planningSettingRows.version })
-        : await db
-            .update(planningSettingRows)
-            .set({ settings, version: version + 1 })
-            .where(and(eq(planningSettingRows.workshopId, workshop.id), eq(planningSettingRows.version, version)))
-            .returning({ version: planningSettingRows.version });
-    if (!rows[0]) return reject("Somebody else changed this. Reload the page, then save.");
-    return ok({ version: rows[0].version });
-  });
+export async function savePlanning(workshopRef: unknown, input: unknown): Promise<Result<{ version: number }>> {
+  return command(
+    "plan",
+    z.object({ settings: planningSettings, version: z.number().int() }),
+    workshopRef,
+    input,
+    async ({ settings, version }, { db, workshop }) => {
+      const rows =
+        version === 0
+          ? await db
+              .insert(planningSettingRows)
+              .values({ workshopId: workshop.id, settings })
+              .onConflictDoNothing()
+              .returning({ version: planningSettingRows.version })
+          : await db
+              .update(planningSettingRows)
+              .set({ settings, version: version + 1 })
+              .where(and(eq(planningSettingRows.workshopId, workshop.id), eq(planningSettingRows.version, version)))
+              .returning({ version: planningSettingRows.version });
+      if (!rows[0]) return reject("Somebody else changed this. Reload the page, then save.");
+      return ok({ version: rows[0].version });
+    },
+  );
 }
 
 /** Gives the calendar an address that nobody can guess; a new one makes the old one open nothing any more. */
-export async function renewCalendar(place: unknown, input: unknown): Promise<Result<{ key: string }>> {
-  return command("plan", z.object({}), place, input, async (_none, { db, workshop }) => {
+export async function renewCalendar(workshopRef: unknown, input: unknown): Promise<Result<{ key: string }>> {
+  return command("plan", z.object({}), workshopRef, input, async (_none, { db, workshop }) => {
     const key = randomBytes(24).toString("base64url");
     await db
       .insert(planningSettingRows)
@@ -107,11 +119,11 @@ export async function renewCalendar(place: unknown, input: unknown): Promise<Res
 }
 
 /** Keeps a day at the pots as it was left. */
-export async function saveDay(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
+export async function saveDay(workshopRef: unknown, input: unknown): Promise<Result<{ version: number }>> {
   return command(
     "plan",
     z.object({ on: isoDay(), data: dayRecord, version: z.number().int().min(0) }),
-    place,
+    workshopRef,
     input,
     async ({ on, data, version }, { db, workshop }) => {
       const rows =

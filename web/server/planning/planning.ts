@@ -222,15 +222,15 @@ export async function readPlanNews(db: Database, workshop: { id: string; timeZon
   const read = await readDemandPlan(db, workshop);
   if (read.lines.length === 0) return null;
   const { draws, stores } = await readSupplies(db, workshop, read);
-  const season = planDemand(read.lines, read.products, read.settings, { now, zone: workshop.timeZone });
+  const demandPlan = planDemand(read.lines, read.products, read.settings, { now, zone: workshop.timeZone });
   const day = dayAt(now, workshop.timeZone);
-  const planned = new Set(season.pots.flatMap((pot) => pot.lines.map((line) => line.productId)));
-  const { late, minimum } = missOf(season);
+  const planned = new Set(demandPlan.pots.flatMap((pot) => pot.lines.map((line) => line.productId)));
+  const { late, minimum } = missOf(demandPlan);
   return {
-    today: season.pots.filter((pot) => pot.day === day).map((pot) => pot.formulaName),
+    today: demandPlan.pots.filter((pot) => pot.day === day).map((pot) => pot.formulaName),
     late,
     minimum,
     untested: read.products.filter((product) => planned.has(product.id) && !product.tested).map((product) => product.name),
-    short: shoppingOf(season.pots, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores).map(({ name, by }) => ({ name, by })),
+    short: shoppingOf(demandPlan.pots, new Map(draws.map(([id, each]) => [id, new Map(each)])), stores).map(({ name, by }) => ({ name, by })),
   };
 }

@@ -58,20 +58,20 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
 }
 
 /** Keeps a product. Where its wick was tested and the change asks for another test, that is said. */
-export async function saveProduct(place: unknown, input: unknown): Promise<Result<{ id: string; version: number; dueAgain: string[] }>> {
-  return command("products", saved, place, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
+export async function saveProduct(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; version: number; dueAgain: string[] }>> {
+  return command("products", saved, workshopRef, input, async ({ id, expectedVersion, ...wanted }, { db, workshop }) => {
     const workshopId = workshop.id;
     const spec: FormulaSpec | undefined = (await newestSpecs(db, workshopId, [wanted.formulaId])).get(wanted.formulaId);
     if (!spec) return reject("This formula is no longer in this workshop.", { formulaId: ["Choose another formula."] });
     const fault = await faultOf(db, workshopId, wanted);
     if (fault) return fault;
-    const there = await readProduct(db, workshopId, id);
+    const stored = await readProduct(db, workshopId, id);
     if (expectedVersion === null) {
-      if (there) return ok({ id, version: there.version, dueAgain: [] });
+      if (stored) return ok({ id, version: stored.version, dueAgain: [] });
       await db.insert(products).values({ ...wanted, workshopId: workshopId, id });
       return ok({ id, version: 1, dueAgain: [] });
     }
-    const dueAgain = there?.testedAs && there.wickTest !== "test due" ? dueReasons(there.testedAs, testedOf(spec, wanted)) : [];
+    const dueAgain = stored?.testedAs && stored.wickTest !== "test due" ? dueReasons(stored.testedAs, testedOf(spec, wanted)) : [];
     const changed = await db
       .update(products)
       .set({ ...wanted, version: expectedVersion + 1, ...(dueAgain.length > 0 ? { wickTest: "test due" as const } : {}) })
@@ -84,16 +84,16 @@ export async function saveProduct(place: unknown, input: unknown): Promise<Resul
 }
 
 /** Says how the test of a product's wick went: what it was a test of is kept with it. */
-export async function sayWickTest(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
+export async function sayWickTest(workshopRef: unknown, input: unknown): Promise<Result<{ version: number }>> {
   const said = z.object({ id: z.uuid(), expectedVersion: z.number().int(), wickTest: z.enum(WICK_TESTS) });
-  return command("products", said, place, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
+  return command("products", said, workshopRef, input, async ({ id, expectedVersion, wickTest }, { db, workshop }) => {
     const workshopId = workshop.id;
-    const there = await readProduct(db, workshopId, id);
-    const spec = there && (await newestSpecs(db, workshopId, [there.formulaId])).get(there.formulaId);
-    if (!there || !spec) return reject("This product is no longer in this workshop.");
+    const stored = await readProduct(db, workshopId, id);
+    const spec = stored && (await newestSpecs(db, workshopId, [stored.formulaId])).get(stored.formulaId);
+    if (!stored || !spec) return reject("This product is no longer in this workshop.");
     const changed = await db
       .update(products)
-      .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, there), version: expectedVersion + 1 })
+      .set({ wickTest, testedAs: wickTest === "test due" ? null : testedOf(spec, stored), version: expectedVersion + 1 })
       .where(and(eq(products.workshopId, workshopId), eq(products.id, id), eq(products.version, expectedVersion)))
       .returning({ version: products.version });
     if (!changed[0]) return reject("Somebody else changed this product. Look at it again.");

@@ -15,13 +15,13 @@ import { beginOrderIn, orderWanted, outWanted, takeOutIn } from "./orders";
 import { costsNow, packIn, unpackIn } from "./packing";
 
 /** Takes an order, or puts a market day into the calendar. */
-export async function beginOrder(place: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
-  return command("sell", orderWanted, place, input, (asked, context) => beginOrderIn(context.db, context, asked));
+export async function beginOrder(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; number: number }>> {
+  return command("sell", orderWanted, workshopRef, input, (asked, context) => beginOrderIn(context.db, context, asked));
 }
 
 /** Takes packs out with an order or to a market; what is short is packed there and then. */
-export async function takeOut(place: unknown, input: unknown): Promise<Result<{ packed: number }>> {
-  return command("sell", outWanted, place, input, async (asked, context) => {
+export async function takeOut(workshopRef: unknown, input: unknown): Promise<Result<{ packed: number }>> {
+  return command("sell", outWanted, workshopRef, input, async (asked, context) => {
     const costs = await costsNow(
       context,
       asked.lines.map((line) => line.sellableId),
@@ -31,8 +31,8 @@ export async function takeOut(place: unknown, input: unknown): Promise<Result<{ 
 }
 
 /** Erases a customer from an order for good: name, contact and notes. What was ordered, shipped and sold stays. */
-export async function eraseCustomer(place: unknown, input: unknown): Promise<Result<{ name: string }>> {
-  return command("sell", z.object({ orderId: z.uuid() }), place, input, async ({ orderId }, { db, workshop, notify: tell }) => {
+export async function eraseCustomer(workshopRef: unknown, input: unknown): Promise<Result<{ name: string }>> {
+  return command("sell", z.object({ orderId: z.uuid() }), workshopRef, input, async ({ orderId }, { db, workshop, notify }) => {
     const row = await orderStore.readRow(db, workshop.id, orderId, true);
     if (!row) return reject("This order is no longer in this workshop.");
     if (row.what === "market") return reject("A market day has no customer.");
@@ -42,7 +42,7 @@ export async function eraseCustomer(place: unknown, input: unknown): Promise<Res
       .update(demandLines)
       .set({ note: `order ${row.number}` })
       .where(and(eq(demandLines.workshopId, workshop.id), eq(demandLines.orderId, orderId)));
-    tell({ order: orderId });
+    notify({ order: orderId });
     return ok({ name });
   });
 }
@@ -56,16 +56,16 @@ const packWanted = z.object({
 });
 
 /** Packs released jars, the oldest batch first. */
-export async function pack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("sell", packWanted, place, input, async (asked, context) => {
+export async function pack(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("sell", packWanted, workshopRef, input, async (asked, context) => {
     const costs = await costsNow(context, [asked.sellableId]);
     return packIn(context.db, context, asked, costs);
   });
 }
 
 /** Unpacks packs: their pieces are on the rack again. */
-export async function unpack(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("sell", z.object({ packRunId: z.uuid() }), place, input, ({ packRunId }, context) => unpackIn(context.db, context, packRunId));
+export async function unpack(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("sell", z.object({ packRunId: z.uuid() }), workshopRef, input, ({ packRunId }, context) => unpackIn(context.db, context, packRunId));
 }
 
 const setValues = z.object({
@@ -80,8 +80,8 @@ const setValues = z.object({
 });
 
 /** Keeps a set of several products. */
-export async function saveSet(place: unknown, input: unknown): Promise<Result<{ id: string; version: number }>> {
-  return command("sell", setValues, place, input, async ({ id, expectedVersion, ...values }, { db, workshop }) => {
+export async function saveSet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; version: number }>> {
+  return command("sell", setValues, workshopRef, input, async ({ id, expectedVersion, ...values }, { db, workshop }) => {
     const there = await readSet(db, workshop.id, id);
     if (expectedVersion === null) {
       if (!there) await db.insert(sets).values({ ...values, id, workshopId: workshop.id });
@@ -108,8 +108,8 @@ const onPlan = z.object({
 });
 
 /** Puts pieces that are short on the list of what is wanted, so that they are planned and poured. */
-export async function putOnPlan(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("sell", onPlan, place, input, async (row, { db, workshop }) => {
+export async function putOnPlan(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("sell", onPlan, workshopRef, input, async (row, { db, workshop }) => {
     if (!(await readProduct(db, workshop.id, row.productId))) return reject("This product is no longer in this workshop. Choose another.");
     if (row.orderId === null) {
       await db
@@ -140,8 +140,8 @@ const keptSheet = z.object({
 });
 
 /** Saves the measures of a label sheet, or deletes it; a deleted one can be restored. */
-export async function saveLabelSheet(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command("sell", keptSheet, place, input, async (row, { db, workshop, now }) => {
+export async function saveLabelSheet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command("sell", keptSheet, workshopRef, input, async (row, { db, workshop, now }) => {
     await db
       .insert(labelSheets)
       .values({ ...row, workshopId: workshop.id, at: now })
@@ -151,17 +151,23 @@ export async function saveLabelSheet(place: unknown, input: unknown): Promise<Re
 }
 
 /** Sets the workshop's own words on its labels. */
-export async function saveLabelling(place: unknown, input: unknown): Promise<Result<{ version: number }>> {
-  return command("sell", z.object({ settings: labelSettings, version: z.number().int() }), place, input, async ({ settings, version }, { db, workshop }) => {
-    const [row] =
-      version === 0
-        ? await db.insert(labelling).values({ workshopId: workshop.id, settings, version: 1 }).onConflictDoNothing().returning({ version: labelling.version })
-        : await db
-            .update(labelling)
-            .set({ settings, version: version + 1 })
-            .where(and(eq(labelling.workshopId, workshop.id), eq(labelling.version, version)))
-            .returning({ version: labelling.version });
-    if (!row) return reject("Somebody else changed these words. Reload the page, then save.");
-    return ok({ version: row.version });
-  });
+export async function saveLabelling(workshopRef: unknown, input: unknown): Promise<Result<{ version: number }>> {
+  return command(
+    "sell",
+    z.object({ settings: labelSettings, version: z.number().int() }),
+    workshopRef,
+    input,
+    async ({ settings, version }, { db, workshop }) => {
+      const [row] =
+        version === 0
+          ? await db.insert(labelling).values({ workshopId: workshop.id, settings, version: 1 }).onConflictDoNothing().returning({ version: labelling.version })
+          : await db
+              .update(labelling)
+              .set({ settings, version: version + 1 })
+              .where(and(eq(labelling.workshopId, workshop.id), eq(labelling.version, version)))
+              .returning({ version: labelling.version });
+      if (!row) return reject("Somebody else changed these words. Reload the page, then save.");
+      return ok({ version: row.version });
+    },
+  );
 }

@@ -252,8 +252,8 @@ describe("what went where", () => {
         number: 1,
         jars: 10,
         jarStatuses: [
-          { fate: "rack", jars: 4 },
-          { fate: "packed", jars: 6 },
+          { status: "rack", jars: 4 },
+          { status: "packed", jars: 6 },
         ],
       },
     ]);

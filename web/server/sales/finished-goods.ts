@@ -215,7 +215,7 @@ export interface FinishedGoodsRow {
 /** `today`: the workshop's day, by which a market day is over. */
 export async function readFinishedGoods(db: Database, workshopId: string, today: string): Promise<FinishedGoodsRow[]> {
   const { sellables, products } = await listSellables(db, workshopId);
-  const [loose, there, shortage, planned] = await Promise.all([
+  const [loose, available, shortage, planned] = await Promise.all([
     looseLots(db, workshopId, products),
     packedNow(db, workshopId),
     readShortages(db, workshopId, today),
@@ -228,14 +228,14 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
   const pieces = await piecesIn(
     db,
     workshopId,
-    there.map((item) => item.id),
+    available.map((item) => item.id),
   );
   const onPlan = new Map(planned.map((row) => [row.id, row.pieces]));
   const looseBy = new Map([...loose].map(([id, lots]) => [id, lots.reduce((sum, item) => sum + item.left, 0)]));
   const least = (sellable: Sellable, by: ReadonlyMap<string, number>) =>
     Math.min(...sellable.contents.map((content) => Math.floor((by.get(content.productId) ?? 0) / Math.max(1, content.count))));
   return sellables.map((sellable) => {
-    const lots = there.filter((item) => item.sellableId === sellable.id);
+    const lots = available.filter((item) => item.sellableId === sellable.id);
     return {
       sellable,
       packed: lots.reduce((sum, item) => sum + item.left, 0),

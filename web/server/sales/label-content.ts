@@ -138,77 +138,77 @@ function panelOf(kind: "vessel" | "mold", container: Pick<typeof vessels.$inferS
 const FIGURE = 0.66;
 
 /** Returns the stated weight in both systems, its figures no smaller than both rules ask: by the weight, and by the package's display panel. */
-function netBlock(facts: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
-  const mg = facts.statedMg * (forPack ? facts.pack : 1);
-  const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(facts.panelMm2 ?? areaMm2));
-  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, facts.isUs, language)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
+function netBlock(content: LabelFacts, language: Language, forPack: boolean, areaMm2: number): Block {
+  const mg = content.statedMg * (forPack ? content.pack : 1);
+  const height = Math.max(figureHeightMm(mg), figureHeightByAreaMm(content.panelMm2 ?? areaMm2));
+  return { is: "text", text: `${textOf("net", language)} ${netWeightText(mg, content.isUs, language)}`, bold: true, least: (height * MM) / FIGURE, gap: 0.3 };
 }
-const batchText = (facts: LabelFacts, language: Language): string => (facts.batch ? `${textOf("batch", language)} ${facts.batch.number}` : "");
+const batchText = (content: LabelFacts, language: Language): string => (content.batch ? `${textOf("batch", language)} ${content.batch.number}` : "");
 
 /** Returns whose pages for buyers these are: at the address where the workshop hosts them, or at this program's own. */
-export function buyerFile(facts: Pick<LabelFacts, "name" | "batch">): string {
-  const plain = facts.name
+export function buyerFile(content: Pick<LabelFacts, "name" | "batch">): string {
+  const plain = content.name
     .normalize("NFKD")
     .replace(/[^\w\s-]/g, "")
     .trim()
     .toLowerCase()
     .replace(/[\s_]+/g, "-")
     .slice(0, 40);
-  return `candle-${facts.batch ? `${facts.batch.number}-` : ""}${plain || "candle"}.html`;
+  return `candle-${content.batch ? `${content.batch.number}-` : ""}${plain || "candle"}.html`;
 }
-export function buyerAddress(facts: LabelFacts, workshopId: string, origin: string): string {
-  if (facts.settings.base) return `${facts.settings.base.replace(/\/+$/, "")}/${buyerFile(facts)}`;
-  return `${origin}/api/workshops/${workshopId}/buyers?product=${facts.productId}${facts.batch ? `&batch=${facts.batch.id}` : ""}`;
+export function buyerAddress(content: LabelFacts, workshopId: string, origin: string): string {
+  if (content.settings.base) return `${content.settings.base.replace(/\/+$/, "")}/${buyerFile(content)}`;
+  return `${origin}/api/workshops/${workshopId}/buyers?product=${content.productId}${content.batch ? `&batch=${content.batch.id}` : ""}`;
 }
 
 /** Returns what stands on a label of a kind, in one language or several. */
 export function labelBlocks(
   kind: LabelKind,
-  facts: LabelFacts,
+  content: LabelFacts,
   languages: readonly Language[],
   at: { areaMm2: number; forPack: boolean; address: string; locale: string },
 ): Block[] {
   const first = languages[0] ?? "en";
   const text = (said: string, more: Partial<Extract<Block, { is: "text" }>> = {}): Block[] => (said === "" ? [] : [{ is: "text", text: said, ...more }]);
-  const maker = text(facts.settings.maker, { gap: 0.4, scale: 0.9 });
+  const maker = text(content.settings.maker, { gap: 0.4, scale: 0.9 });
   const manner = LOCALE_FORMATS[at.locale as keyof typeof LOCALE_FORMATS] ?? LOCALE_FORMATS["en-GB"];
   switch (kind) {
     case "scent":
       return [
-        ...text(facts.name, { scale: 1.5, bold: true }),
+        ...text(content.name, { scale: 1.5, bold: true }),
         ...languages.flatMap((language) =>
-          text([facts.family ? `${facts.family} · ` : "", facts.scented ? "" : textOf("none", language)].join("").replace(/ · $/, "")),
+          text([content.family ? `${content.family} · ` : "", content.scented ? "" : textOf("none", language)].join("").replace(/ · $/, "")),
         ),
-        netBlock(facts, first, at.forPack, at.areaMm2),
-        ...text(batchText(facts, first)),
+        netBlock(content, first, at.forPack, at.areaMm2),
+        ...text(batchText(content, first)),
         ...maker,
       ];
     case "net":
-      return [netBlock(facts, first, at.forPack, at.areaMm2), ...text(batchText(facts, first))];
+      return [netBlock(content, first, at.forPack, at.areaMm2), ...text(batchText(content, first))];
     case "safety": {
-      const texts = languages.map((language) => safetyTexts(facts.container, language, language === first ? facts.settings.own : [], facts.isUs));
+      const texts = languages.map((language) => safetyTexts(content.container, language, language === first ? content.settings.own : [], content.isUs));
       const signs = texts[0]?.always.map((item) => item.sign) ?? [];
       return [
         // ASTM F2058 (from memory) asks for the signal word and what it is about, before all else.
-        ...(facts.isUs && signs.length > 0 && languages.includes("en") ? text(textOf("warning", "en"), { bold: true, scale: 1.25 }) : []),
+        ...(content.isUs && signs.length > 0 && languages.includes("en") ? text(textOf("warning", "en"), { bold: true, scale: 1.25 }) : []),
         ...(signs.length > 0 ? [{ is: "safety" as const, signs }] : []),
         ...texts.flatMap((item, index) => [
           ...text(item.always.map((each) => each.text).join(" "), { bold: true, gap: index > 0 ? 0.4 : 0 }),
           ...text(item.more.join(" "), { bold: item.always.length === 0 }),
         ]),
-        ...text(batchText(facts, first)),
+        ...text(batchText(content, first)),
         ...maker,
       ];
     }
     case "hazard": {
-      const without = facts.hazard.without.map((mixPart) => mixPart.name);
+      const without = content.hazard.without.map((mixPart) => mixPart.name);
       return [
-        ...text(facts.name, { bold: true }),
-        ...(facts.hazard.answer.pictograms.length > 0
-          ? [{ is: "hazard" as const, codes: facts.hazard.answer.pictograms, mm: pictogramMm(at.areaMm2), wishMm: HAZARD_SIZES.pictogram }]
+        ...text(content.name, { bold: true }),
+        ...(content.hazard.answer.pictograms.length > 0
+          ? [{ is: "hazard" as const, codes: content.hazard.answer.pictograms, mm: pictogramMm(at.areaMm2), wishMm: HAZARD_SIZES.pictogram }]
           : []),
         ...languages.flatMap((language, index) => {
-          const words = wordsOf(facts.hazard.answer, language, without);
+          const words = wordsOf(content.hazard.answer, language, without);
           return [
             ...text(words.signal ?? "", { bold: true, scale: 1.2, gap: index > 0 ? 0.4 : 0 }),
             ...text(words.contains ?? ""),
@@ -218,31 +218,31 @@ export function labelBlocks(
             ...text(words.draft, { scale: 0.9 }),
           ];
         }),
-        netBlock(facts, first, at.forPack, 0),
-        ...text(batchText(facts, first)),
-        ...text(facts.ufi && `UFI: ${facts.ufi}`),
+        netBlock(content, first, at.forPack, 0),
+        ...text(batchText(content, first)),
+        ...text(content.ufi && `UFI: ${content.ufi}`),
         ...maker,
-        ...text(facts.settings.address, { scale: 0.9 }),
-        ...text(facts.settings.phone && `${textOf("phone", first)} ${facts.settings.phone}`, { scale: 0.9 }),
+        ...text(content.settings.address, { scale: 0.9 }),
+        ...text(content.settings.phone && `${textOf("phone", first)} ${content.settings.phone}`, { scale: 0.9 }),
       ];
     }
     case "care":
       return [
-        ...text(facts.name, { scale: 1.4, bold: true }),
+        ...text(content.name, { scale: 1.4, bold: true }),
         ...languages.flatMap((language) => [
-          ...(facts.hours && facts.container !== "melt" ? text(`${burnTimeWords(facts.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
-          ...careTexts(facts.container, language, facts.family === "soy", facts.isUs).flatMap((careText) => text(careText)),
+          ...(content.hours && content.container !== "melt" ? text(`${burnTimeWords(content.hours, language)}.`, { bold: true, gap: 0.4 }) : []),
+          ...careTexts(content.container, language, content.family === "soy", content.isUs).flatMap((careText) => text(careText)),
         ]),
-        ...text(batchText(facts, first), { gap: 0.4 }),
+        ...text(batchText(content, first), { gap: 0.4 }),
         ...maker,
       ];
     case "buyer":
       return [
         { is: "code", address: at.address },
-        ...text(facts.name, { bold: true }),
+        ...text(content.name, { bold: true }),
         ...text(textOf("care", first)),
-        ...text(batchText(facts, first)),
-        ...(facts.batch ? text(textOf("made", first, { day: writeDay(facts.batch.pouredOn, manner.date) })) : []),
+        ...text(batchText(content, first)),
+        ...(content.batch ? text(textOf("made", first, { day: writeDay(content.batch.pouredOn, manner.date) })) : []),
       ];
   }
 }

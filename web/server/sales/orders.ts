@@ -145,11 +145,11 @@ export const orderWanted = z.object({ orderId: z.uuid(), plan: orderPlan });
 export async function beginOrderIn(tx: Transaction, context: Actor, wanted: z.output<typeof orderWanted>): Promise<Result<{ id: string; number: number }>> {
   const workshopId = context.workshop.id;
   await lockWorkshop(tx, workshopId);
-  const [again] = await tx
+  const [existing] = await tx
     .select({ id: orders.id, number: orders.number })
     .from(orders)
     .where(and(eq(orders.workshopId, workshopId), eq(orders.id, wanted.orderId)));
-  if (again) return ok(again);
+  if (existing) return ok(existing);
   const [top] = await tx
     .select({ top: max(orders.number) })
     .from(orders)
@@ -182,11 +182,11 @@ export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.outpu
   const workshopId = context.workshop.id;
   const row = await orderStore.readRow(tx, workshopId, wanted.orderId, true);
   if (!row) return reject("This order is no longer in this workshop.");
-  const [again] = await tx
+  const [existing] = await tx
     .select({ id: orderEvents.id })
     .from(orderEvents)
     .where(and(eq(orderEvents.workshopId, workshopId), eq(orderEvents.id, wanted.eventId)));
-  if (again) return ok({ packed: 0 });
+  if (existing) return ok({ packed: 0 });
   const { sellables } = await listSellables(tx, workshopId);
   // One at a time: two orders must not take the same packs.
   await lockWorkshop(tx, workshopId);
@@ -196,14 +196,14 @@ export async function takeOutIn(tx: Transaction, context: Actor, wanted: z.outpu
     const sellable = sellables.find((sellable) => sellable.id === line.sellableId);
     if (!sellable) return reject("An item is no longer for sale. Check the order.");
     const price = row.state.lines.find((line) => line.sellable === sellable.id)?.price ?? sellable.price;
-    const there = await packedNow(tx, workshopId, [sellable.id]);
-    const first = takeFirst(there, line.packs);
+    const available = await packedNow(tx, workshopId, [sellable.id]);
+    const first = takeFirst(available, line.packs);
     if (first.short > 0) {
       const made = await packIn(tx, context, { packRunId: v7(), sellableId: sellable.id, packs: first.short, weightsMg: [], statedMg: null }, costs);
       if (!made.ok) return reject(`${sellable.name}: ${line.packs - first.short} packed. ${made.message}`, { [sellable.id]: [made.message] });
       packed += first.short;
     }
-    const now = first.short > 0 ? await packedNow(tx, workshopId, [sellable.id]) : there;
+    const now = first.short > 0 ? await packedNow(tx, workshopId, [sellable.id]) : available;
     for (const { id, count } of takeFirst(now, line.packs).taken) {
       const lot = now.find((item) => item.id === id);
       if (lot) finishedGoods.push({ packRun: id, sellable: sellable.id, name: sellable.name, price, pouredAt: lot.pouredAt, packs: count });

@@ -102,11 +102,11 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
   const workshopId = context.workshop.id;
   // One at a time: what stands loose is read only once nobody else can take it.
   await lockWorkshop(tx, workshopId);
-  const [again] = await tx
+  const [existing] = await tx
     .select({ id: packRuns.id })
     .from(packRuns)
     .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, wantedPack.packRunId)));
-  if (again) return ok({ id: again.id });
+  if (existing) return ok({ id: existing.id });
   const { sellables, products } = await listSellables(tx, workshopId);
   const sellable = sellables.find((sellable) => sellable.id === wantedPack.sellableId);
   if (!sellable) return reject("This is no longer for sale. Choose another product or set.", { sellableId: ["Choose another."] });

@@ -60,7 +60,7 @@ export async function countNotes(db: Database, workshopId: string, asked: NotesA
 }
 
 /** Returns notes of what is asked for, the newest first, at most `most`; with `before` those right after it, the oldest first. */
-async function readNotes(db: Database, workshopId: string, asked: NotesAsked, most: number, place: SQL = sql`true`, isBack = false): Promise<NoteListed[]> {
+async function readNotes(db: Database, workshopId: string, asked: NotesAsked, most: number, cursor: SQL = sql`true`, isBack = false): Promise<NoteListed[]> {
   const order = isBack ? sql`asc` : sql`desc`;
   const names = sql.join(
     [...Object.values(SHELF_TABLES), sql.identifier("formula"), sql.identifier("product"), sql.identifier("trial")].map(
@@ -69,7 +69,7 @@ async function readNotes(db: Database, workshopId: string, asked: NotesAsked, mo
     sql` union all `,
   );
   const { rows } = await db.execute<{ id: string; kind: NoteSubject; of_id: string; of: string | null; text: string; at: string; by: string | null }>(sql`
-    with page as (select n.* ${matching(workshopId, asked)} and ${place} order by n.at ${order}, n.id ${order} limit ${most})
+    with page as (select n.* ${matching(workshopId, asked)} and ${cursor} order by n.at ${order}, n.id ${order} limit ${most})
     select page.id::text, page.kind, page.of_id::text, page.text, page.at, p.name as by, coalesce('batch ' || b.number, s.name) as of
     from page left join person p on p.workshop_id = ${workshopId} and p.id = page.person_id
       left join batch b on page.kind = 'batch' and b.workshop_id = ${workshopId} and b.id = page.of_id
@@ -88,14 +88,14 @@ export async function listNotes(
   asked: NotesAsked,
 ): Promise<{ notes: NoteListed[]; older: string | null; newer: string | null }> {
   // A cursor counts milliseconds: so are the notes compared.
-  const place = sql`(date_trunc('milliseconds', n.at), n.id)`;
+  const cursor = sql`(date_trunc('milliseconds', n.at), n.id)`;
   const { rows, older, newer } = await pageByTime<NoteListed>(
     asked,
     ({ at, id }) => ({ at, id }),
     ({ olderThan, newerThan }, most) => {
       const condition = olderThan
-        ? sql`${place} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)`
-        : newerThan && sql`${place} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)`;
+        ? sql`${cursor} < (${olderThan.at}::timestamptz, ${olderThan.id}::uuid)`
+        : newerThan && sql`${cursor} > (${newerThan.at}::timestamptz, ${newerThan.id}::uuid)`;
       return readNotes(db, workshopId, asked, most, condition, newerThan !== undefined);
     },
   );

@@ -6,11 +6,11 @@ import { command } from "@/server/http/command";
 import { type Found, find } from "./find";
 
 /** Returns what in the workshop has these letters in its name. */
-export const findThings = async (place: unknown, text: string): Promise<Result<Found[]>> =>
+export const findThings = async (workshopRef: unknown, text: string): Promise<Result<Found[]>> =>
   command(
     "bench",
     z.string().max(100),
-    place,
+    workshopRef,
     text,
     async (letters, { db, workshop, who }) =>
       ok(letters.trim() === "" ? [] : (await find(db, workshop.id, letters)).filter(({ path }) => mayOpen(who.role, path))),

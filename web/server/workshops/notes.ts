@@ -110,7 +110,9 @@ export async function addNote(db: Database, workshopId: string, sent: z.output<t
     if (read.length > 0)
       await tx
         .insert(pictures)
-        .values(read.map(({ id, jpeg, is }, place) => ({ workshopId, id, noteId: sent.id, place, width: is?.width ?? 1, height: is?.height ?? 1, jpeg })));
+        .values(
+          read.map(({ id, jpeg, is }, index) => ({ workshopId, id, noteId: sent.id, place: index, width: is?.width ?? 1, height: is?.height ?? 1, jpeg })),
+        );
     await notifyPages(tx, { workshop: workshopId });
     return { ok: true };
   });

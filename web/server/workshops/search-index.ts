@@ -38,12 +38,12 @@ export async function formulaNames(
 /** Returns everything of a workshop that can be chosen. */
 export async function readCatalogue(db: Database, workshopId: string, zone: string) {
   const shelf = await readShelf(db, workshopId);
-  const [stocks, lately, names, products] = await Promise.all([
+  const [stocks, recentlyUsed, names, products] = await Promise.all([
     readStocks(db, workshopId, zone),
     readRecentlyUsed(db, workshopId, stockedIn(shelf)),
     formulaNames(db, workshopId),
     listProducts(db, workshopId),
   ]);
-  return { shelf, stocks, lately, formulas: names, products };
+  return { shelf, stocks, recentlyUsed, formulas: names, products };
 }
 export type Catalogue = Awaited<ReturnType<typeof readCatalogue>>;

@@ -7,8 +7,14 @@ import type { notes } from "@/data/tables/note";
 import { command } from "@/server/http/command";
 
 /** Takes a row away by hand, or puts it back; `missing` is said where there is none. */
-export const setDeleted = (area: Area, table: typeof notes | typeof colors, missing: string, place: unknown, input: unknown): Promise<Result<{ id: string }>> =>
-  command(area, z.object({ id: z.uuid(), gone: z.boolean() }), place, input, async ({ id, gone }, { db, workshop }) => {
+export const setDeleted = (
+  area: Area,
+  table: typeof notes | typeof colors,
+  missing: string,
+  workshopRef: unknown,
+  input: unknown,
+): Promise<Result<{ id: string }>> =>
+  command(area, z.object({ id: z.uuid(), gone: z.boolean() }), workshopRef, input, async ({ id, gone }, { db, workshop }) => {
     const any = table as typeof notes;
     const rows = await db
       .update(any)

@@ -32,16 +32,16 @@ const areaOf = ({ kind }: { kind: Kind }): Area =>
 const GONE = "That is no longer in this workshop.";
 
 /** Puts a thing away, so that it is not offered any more, or takes it back out. What was made with it keeps it. */
-export async function archive(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, zodObject.extend({ away: z.boolean() }), place, input, async ({ kind, id, away }, { db, workshop }) => {
+export async function archive(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command(areaOf, zodObject.extend({ away: z.boolean() }), workshopRef, input, async ({ kind, id, away }, { db, workshop }) => {
     const table = tableFor(kind);
     if (kind === "person" && away) {
-      const there = await db
+      const existing = await db
         .select({ id: people.id })
         .from(people)
         .where(and(eq(people.workshopId, workshop.id), eq(people.archived, false)))
         .for("no key update");
-      if (there.length < 2 && there.some((row) => row.id === id)) return reject("At least one person must work here: add another first.");
+      if (existing.length < 2 && existing.some((row) => row.id === id)) return reject("At least one person must work here: add another first.");
     }
     const rows = await db
       .update(table)
@@ -123,8 +123,8 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
 }
 
 /** Deletes what was never used. It can be put back. What was used is refused: it can be put away. */
-export async function remove(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, zodObject, place, input, async ({ kind, id }, { db, workshop, now }) => {
+export async function remove(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command(areaOf, zodObject, workshopRef, input, async ({ kind, id }, { db, workshop, now }) => {
     const workshopId = workshop.id;
     // Nothing may begin to use it meanwhile.
     await lockWorkshop(db, workshopId);
@@ -158,8 +158,8 @@ export async function remove(place: unknown, input: unknown): Promise<Result<{ i
 }
 
 /** Puts back what was deleted. */
-export async function restore(place: unknown, input: unknown): Promise<Result<{ id: string }>> {
-  return command(areaOf, zodObject, place, input, async ({ kind, id }, { db, workshop }) => {
+export async function restore(workshopRef: unknown, input: unknown): Promise<Result<{ id: string }>> {
+  return command(areaOf, zodObject, workshopRef, input, async ({ kind, id }, { db, workshop }) => {
     const workshopId = workshop.id;
     const [kept] = await db
       .delete(trash)
@@ -193,8 +193,8 @@ async function freeName(tx: Transaction, workshopId: string, table: NamedTable, 
 }
 
 /** Makes another like it, to be changed. Stock, price history and use stay with the first. */
-export async function duplicate(place: unknown, input: unknown): Promise<Result<{ id: string; name: string }>> {
-  return command(areaOf, zodObject.extend({ freshId: z.uuid() }), place, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
+export async function duplicate(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; name: string }>> {
+  return command(areaOf, zodObject.extend({ freshId: z.uuid() }), workshopRef, input, async ({ kind, id, freshId }, { db, workshop, person, now }) => {
     const workshopId = workshop.id;
     const table = tableFor(kind);
     await lockWorkshop(db, workshopId);

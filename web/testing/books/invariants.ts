@@ -62,9 +62,9 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
     if (!same(looseOfAll(plan, state), row.loose_of)) say(`batch ${row.number}: its loose jars are not those of its log`);
     for (const product of plan.products) {
       const { filled, counts } = jarStatusesOf(plan, state, product.key);
-      const sum = JAR_STATUSES.reduce((all, fate) => all + counts[fate], 0);
+      const sum = JAR_STATUSES.reduce((all, status) => all + counts[status], 0);
       if (sum !== filled) say(`batch ${row.number}: ${sum} jars where ${filled} were poured`);
-      for (const fate of JAR_STATUSES) if (counts[fate] < 0) say(`batch ${row.number}: ${counts[fate]} jars ${fate}`);
+      for (const status of JAR_STATUSES) if (counts[status] < 0) say(`batch ${row.number}: ${counts[status]} jars ${status}`);
     }
     for (const jarStatus of state.jarStatuses)
       if (jarStatus.packRun)

@@ -4,8 +4,8 @@ import type { Ink, Picture, Shape } from "./shapes";
 const MAX_PIXELS = 16_000_000;
 
 /** Returns how fine a drawing can be: px of the device for each px. */
-export const finenessOf = (picture: Pick<Picture, "width" | "height">, wanted: number): number =>
-  Math.min(wanted, Math.sqrt(MAX_PIXELS / Math.max(1, picture.width * picture.height)));
+export const finenessOf = (picture: Pick<Picture, "width" | "height">, count: number): number =>
+  Math.min(count, Math.sqrt(MAX_PIXELS / Math.max(1, picture.width * picture.height)));
 
 type Colors = Record<Exclude<Ink, "stripes">, string>;
 
@@ -85,8 +85,8 @@ function put(context: CanvasRenderingContext2D, shape: Shape, look: Look, fillOf
 const PART_MS = 6;
 
 /** Draws a picture beside the one that is shown and puts it there when it is whole; stops after each shape, to go on when asked. */
-function* painting(canvas: HTMLCanvasElement, picture: Picture, wanted: number): Generator<undefined> {
-  const fine = finenessOf(picture, wanted);
+function* painting(canvas: HTMLCanvasElement, picture: Picture, count: number): Generator<undefined> {
+  const fine = finenessOf(picture, count);
   const spare = document.createElement("canvas");
   spare.width = Math.round(picture.width * fine);
   spare.height = Math.round(picture.height * fine);
@@ -108,13 +108,13 @@ function* painting(canvas: HTMLCanvasElement, picture: Picture, wanted: number):
 }
 
 /** Draws a picture at once, as fine as is wanted: px of the device for each px. */
-export function paint(canvas: HTMLCanvasElement, picture: Picture, wanted: number): void {
-  for (const _ of painting(canvas, picture, wanted));
+export function paint(canvas: HTMLCanvasElement, picture: Picture, count: number): void {
+  for (const _ of painting(canvas, picture, count));
 }
 
 /** Draws a picture in parts, a few ms with each frame, since text that was never drawn before takes long. Returns a function that stops it. */
-export function paintSoon(canvas: HTMLCanvasElement, picture: Picture, wanted: number): () => void {
-  const rest = painting(canvas, picture, wanted);
+export function paintSoon(canvas: HTMLCanvasElement, picture: Picture, count: number): () => void {
+  const rest = painting(canvas, picture, count);
   let frame = requestAnimationFrame(function part() {
     const until = performance.now() + PART_MS;
     while (performance.now() < until) if (rest.next().done) return;

@@ -67,7 +67,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
     [props.rule, lastTool, batch.now, units],
   );
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [asked, setAsked] = useState("");
   useDigits(fields.form);
   useFirstField(fields.form, batch.last === null && batch.events.length <= 1);
@@ -88,7 +88,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
     };
     const typed = { value: fields.text("value"), at: fields.text("at") };
     setAsked("");
-    setSaid("");
+    setMessage("");
     fields.fill({ value: "", at: "" });
     const refusal = await batch.record(entered);
     if (!refusal) return;
@@ -98,7 +98,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
         Object.entries(refusal.fields).flatMap(([name, messages]): [string, string[]][] => (FIELD_OF[name] ? [[FIELD_OF[name], messages]] : [])),
       ),
     );
-    setSaid(refusal.message);
+    setMessage(refusal.message);
   };
   return (
     <form
@@ -147,7 +147,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
           </div>
         </div>
       ) : null}
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

@@ -93,7 +93,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
     };
   }, [products, units, batch.now]);
   const fields = useFields(rules);
-  const [said, setSaid] = useState("");
+  const [message, setMessage] = useState("");
   const [asked, setAsked] = useState<string[]>([]);
   const submit = async (sure: boolean) => {
     const all = fields.check() as Record<string, unknown> | null;
@@ -118,7 +118,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       },
       happenedAt: all.at as string | null,
     });
-    setSaid(refusal?.message ?? "");
+    setMessage(refusal?.message ?? "");
   };
   return (
     <form
@@ -204,7 +204,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       <button type="submit" className="act !min-h-[64px] max-sm:w-full" data-next-step>
         {button}
       </button>
-      <FormMessage>{said}</FormMessage>
+      <FormMessage>{message}</FormMessage>
     </form>
   );
 }

@@ -17,10 +17,10 @@ function InPitchers({ prompt, batch, units }: { prompt: StepProps["prompt"]; bat
   return (
     <ol className="mt-2 flex flex-wrap gap-x-5" aria-label="Per pitcher">
       {pitchers.map((pitcher, index) => {
-        const mine = pitcher.components.find((component) => component.id === part.id);
+        const share = pitcher.components.find((component) => component.id === part.id);
         return (
           <li key={index} className="text-soft">
-            pitcher {index + 1}: <span className="figure text-[24px] text-ink">{part.count ? (mine?.n ?? 0) : units.onScale(mine?.mg ?? 0, part.scale)}</span>
+            pitcher {index + 1}: <span className="figure text-[24px] text-ink">{part.count ? (share?.n ?? 0) : units.onScale(share?.mg ?? 0, part.scale)}</span>
           </li>
         );
       })}

@@ -9,6 +9,6 @@ export const metadata = { title: "Bench" };
 export default async function BenchPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop } = await requestContext();
   const asked = await parseQuery(searchParams, CURSOR_QUERY);
-  const [list, instruments, usual] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), typicalCooling(db, workshop.id)]);
-  return <Pots {...list} usual={usual} instruments={instruments} narrowed={Boolean(asked.q)} />;
+  const [list, instruments, typical] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), typicalCooling(db, workshop.id)]);
+  return <Pots {...list} usual={typical} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

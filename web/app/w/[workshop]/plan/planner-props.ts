@@ -29,9 +29,9 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
     asked.product ? readProduct(db, workshop.id, asked.product) : null,
     asked.again ? readBatch(db, workshop.id, asked.again) : null,
   ]);
-  const wanted = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
-  const names = await formulaNames(db, workshop.id, 12, wanted ? [wanted] : []);
-  const first = wanted && names.some((name) => name.id === wanted) ? wanted : names[0]?.id;
+  const requested = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
+  const names = await formulaNames(db, workshop.id, 12, requested ? [requested] : []);
+  const first = requested && names.some((name) => name.id === requested) ? requested : names[0]?.id;
   const more = (asked.with ?? "").split(",").filter((text) => z.uuid().safeParse(text).success);
   const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
   const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((product) => !product.archived) : [];

@@ -27,7 +27,7 @@ export const GET = workshopRoute({ area: "sell", action: "see" }, {}, "There is 
     const head = [batch.number, batch.title, batch.pouredAt ?? "", batch.jars];
     return [
       ...(batch.jarStatuses.length === 0 ? [[...head, batch.pouredAt === null ? "not poured yet" : "none filled", 0, "jars", "", "", "", ""]] : []),
-      ...batch.jarStatuses.map(({ fate, jars }) => [...head, JAR_STATUS_WORDS[fate], jars, "jars", "", "", batch.whom.join("; "), ""]),
+      ...batch.jarStatuses.map(({ status, jars }) => [...head, JAR_STATUS_WORDS[status], jars, "jars", "", "", batch.whom.join("; "), ""]),
       ...(packed.get(batch.id) ?? []).flatMap((row) => [
         ...(row.here > 0 ? [[...head, "packed here", row.here, row.packed, "", "", "", ""]] : []),
         ...row.out

@@ -10,12 +10,12 @@ export const metadata = { title: "Day schedule" };
 export default async function DayPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const { on = dayAt(now, workshop.timeZone) } = await parseQuery(searchParams, { on: isoDay() });
-  const [season, open, { kept, version }] = await Promise.all([
+  const [demandPlan, open, { kept, version }] = await Promise.all([
     readDemandPlan(db, workshop, ALL_OTHERS),
     openBatches(db, workshop.id),
     readDay(db, workshop.id, on),
   ]);
-  const { lines, products, settings, made } = season;
+  const { lines, products, settings, made } = demandPlan;
   const planned = countsOn(planDemand(lines, products, settings, { now, zone: workshop.timeZone }), on);
   const containers = new Map(made.map(({ product }) => [product.id, product.containerId]));
   const labels = open.flatMap((item) => {

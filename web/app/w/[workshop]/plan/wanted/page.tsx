@@ -6,8 +6,8 @@ export const metadata = { title: "Demand" };
 
 export default async function WantedPage() {
   const { db, workshop } = await requestContext();
-  const season = await readDemandPlan(db, workshop, SOME_OTHERS);
-  const { draws, stores } = await readSupplies(db, workshop, season);
-  const { lines, products, choices, settings, version, calendarKey } = season;
+  const demandPlan = await readDemandPlan(db, workshop, SOME_OTHERS);
+  const { draws, stores } = await readSupplies(db, workshop, demandPlan);
+  const { lines, products, choices, settings, version, calendarKey } = demandPlan;
   return <SeasonPlan {...{ lines, products, choices, settings, version, calendarKey, draws, stores }} />;
 }

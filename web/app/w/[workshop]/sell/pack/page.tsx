@@ -13,7 +13,7 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
   const { db, workshop, now } = await requestContext();
   const asked = await parseQuery(searchParams, { of: z.uuid() });
   const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
-  const [finishedGoods, products, packs, lately] = await Promise.all([
+  const [finishedGoods, products, packs, recentPacks] = await Promise.all([
     readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
     listProducts(db, workshop.id),
     listPacks(db, workshop.id),
@@ -30,5 +30,5 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
     ),
     readStocks(db, workshop.id, workshop.timeZone, parts),
   ]);
-  return <PackView key={asked.of ?? ""} finishedGoods={shown} of={asked.of ?? null} inside={inside} packs={packs} stocks={stocks} lately={lately} />;
+  return <PackView key={asked.of ?? ""} finishedGoods={shown} of={asked.of ?? null} inside={inside} packs={packs} stocks={stocks} recentPacks={recentPacks} />;
 }

@@ -2,18 +2,18 @@
 
 import type { ForecastTarget, ForecastView } from "@hearth/core";
 import { useEffect, useState } from "react";
-import type { Asked, Foretold } from "@/workers/outlook";
+import type { Asked, Foretold } from "@/workers/forecast-view";
 
 let worker: Worker | null = null;
 let asked = 0;
-const waiting = new Map<number, (outlook: ForecastView | null) => void>();
+const waiting = new Map<number, (forecastView: ForecastView | null) => void>();
 
 /** Asks the one worker of this page. Nothing is forecast where it cannot run. */
 function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
   if (!worker) {
-    worker = new Worker(new URL("../../workers/outlook.ts", import.meta.url), { type: "module" });
+    worker = new Worker(new URL("../../workers/forecast-view.ts", import.meta.url), { type: "module" });
     worker.onmessage = ({ data }: MessageEvent<Foretold>) => {
-      waiting.get(data.id)?.(data.outlook);
+      waiting.get(data.id)?.(data.forecastView);
       waiting.delete(data.id);
     };
     // Without the network it may not be there yet: then nothing is forecast, and it is tried again with the next reading.
@@ -30,12 +30,12 @@ function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
 }
 
 /** Returns what is forecast of pots, by their keys; recalculated whenever they are watched anew. */
-export function useOutlooks(watches: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> {
+export function useForecastViews(watches: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> {
   const [known, setKnown] = useState<Record<string, ForecastView | null>>({});
   useEffect(() => {
     let left = false;
     for (const [key, watch] of Object.entries(watches))
-      if (watch) void foretold(watch).then((outlook) => !left && setKnown((old) => ({ ...old, [key]: outlook })));
+      if (watch) void foretold(watch).then((forecastView) => !left && setKnown((old) => ({ ...old, [key]: forecastView })));
     return () => {
       left = true;
     };
@@ -43,8 +43,8 @@ export function useOutlooks(watches: Readonly<Record<string, ForecastTarget | nu
   // What was forecast of another range is not shown.
   return Object.fromEntries(
     Object.entries(watches).map(([key, watch]) => {
-      const outlook = known[key] ?? null;
-      return [key, outlook && watch && outlook.name === watch.name && outlook.range.low === watch.range.low ? outlook : null];
+      const forecastView = known[key] ?? null;
+      return [key, forecastView && watch && forecastView.name === watch.name && forecastView.range.low === watch.range.low ? forecastView : null];
     }),
   );
 }

@@ -6,8 +6,8 @@ export interface Asked {
 }
 export interface Foretold {
   id: number;
-  outlook: ForecastView;
+  forecastView: ForecastView;
 }
 
 /** Works out what is forecast of a pot, each time it is asked. */
-self.onmessage = ({ data }: MessageEvent<Asked>) => self.postMessage({ id: data.id, outlook: forecastView(data.watch) } satisfies Foretold);
+self.onmessage = ({ data }: MessageEvent<Asked>) => self.postMessage({ id: data.id, forecastView: forecastView(data.watch) } satisfies Foretold);

@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
 import { aBatch, at } from "../testing/batch";
 import { fitCooling, minutesPerKg, typicalFrom } from "./cooling";
+import { forecastView, learnedFrom } from "./forecast-view";
 import { excessAt, typicalLaw } from "./law";
 import { mixed } from "./mixing";
-import { forecastView, learnedFrom } from "./outlook";
 import { dropOnAdding, forecastTarget, nextCall, stirringOf } from "./watch";
 
 const minutes = (iso: string | undefined) => (Date.parse(iso ?? "") - Date.parse(at(0))) / 60_000;
@@ -16,15 +16,15 @@ function pot() {
   batch.weigh(batch.oil, 13_000);
   const read = (step: string, celsius: number, minute: number) =>
     batch.add({ kind: "read", payload: { step, shown: Math.round(celsius * 100), correction: 0 } }, { happenedAt: at(minute), arrivedAt: at(minute) });
-  const watch = (usual?: Parameters<typeof forecastTarget>[2]) => {
+  const watch = (typical?: Parameters<typeof forecastTarget>[2]) => {
     const { plan, state } = batchOf(batch.events);
-    return forecastTarget(plan, state, usual);
+    return forecastTarget(plan, state, typical);
   };
-  const outlook = (usual?: Parameters<typeof forecastTarget>[2]) => {
-    const forecastTarget = watch(usual);
+  const viewNow = (typical?: Parameters<typeof forecastTarget>[2]) => {
+    const forecastTarget = watch(typical);
     return forecastTarget && forecastView(forecastTarget);
   };
-  return { batch, read, watch, outlook };
+  return { batch, read, watch, viewNow };
 }
 
 /** 140 g in a room of 21 °C, in a pitcher that keeps the heat better than most: °C so many minutes after the oil was stirred in. */
@@ -62,34 +62,34 @@ describe("mixing", () => {
 
 describe("what is foreseen of a pot", () => {
   it("is nothing before it was read, and says when it is hot enough from the first reading on", () => {
-    const { read, watch, outlook } = pot();
+    const { read, watch, viewNow } = pot();
     expect(watch()).toBeNull();
     read("heat", 40, 10);
-    const first = outlook();
+    const first = viewNow();
     expect(first).toMatchObject({ name: "heat", is: "heating" });
     expect(minutes(first?.enters?.at)).toBeGreaterThan(10);
     // A second and third reading make it surer: in a straight line of 3 °C a minute it would be there at minute 25.
     read("heat", 46, 12);
     read("heat", 52, 14);
-    const later = outlook();
+    const later = viewNow();
     const width = (forecast: typeof first) => minutes(forecast?.enters?.high) - minutes(forecast?.enters?.low);
     expect(width(later)).toBeLessThan(width(first));
     expect(Math.abs(minutes(later?.enters?.at) - 25)).toBeLessThan(5);
   });
 
   it("after the oil is in starts from the masses, then follows the readings into the pour range and out of it", () => {
-    const { batch, read, outlook, watch } = pot();
+    const { batch, read, viewNow, watch } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
-    const guess = outlook();
+    const guess = viewNow();
     expect(guess).toMatchObject({ name: "pour", is: "cooling", mixed: true });
     const begun = watch()?.request.readings[0];
     expect(begun?.celsius).toBeLessThan(83);
     expect(guess?.enters).not.toBeNull();
 
     for (let minute = 0; minute <= 16; minute += 2) read("cool", trueAt(minute, 80) + (minute % 4 ? 0.2 : -0.2), 24 + minute);
-    const seen = outlook();
+    const seen = viewNow();
     expect(seen?.mixed).toBe(false);
     // When the true curve comes to the upper and to the lower end of the range.
     const reached = (celsius: number) => {
@@ -111,32 +111,32 @@ describe("what is foreseen of a pot", () => {
   });
 
   it("asks about a misread digit and does not use it", () => {
-    const { read, outlook } = pot();
+    const { read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     const straight = [0, 3, 6, 9, 12].map((minute) => [24 + minute, trueAt(minute, 80)] as const);
     for (const [minute, celsius] of straight) read("cool", minute === 30 ? celsius - 20 : celsius, minute);
-    const wrong = outlook();
+    const wrong = viewNow();
     expect(wrong?.doubts.map((doubt) => doubt.at)).toEqual([at(30)]);
     const right = pot();
     right.read("heat", 85, 20);
     right.read("add", 85, 21);
     for (const [minute, celsius] of straight) right.read("cool", celsius, minute);
-    expect(Math.abs(minutes(wrong?.enters?.at) - minutes(right.outlook()?.enters?.at))).toBeLessThan(1.5);
+    expect(Math.abs(minutes(wrong?.enters?.at) - minutes(right.viewNow()?.enters?.at))).toBeLessThan(1.5);
     // Nor does the newest, misread, make it one that fell too far.
     right.read("cool", 46.4, 37);
-    expect(right.outlook()?.doubts.map((doubt) => doubt.celsius)).toEqual([4_640]);
-    expect(right.outlook()?.enters).not.toBeNull();
+    expect(right.viewNow()?.doubts.map((doubt) => doubt.celsius)).toEqual([4_640]);
+    expect(right.viewNow()?.enters).not.toBeNull();
   });
 
   it("says how long a pot that fell too far needs on the heat, and says no leaving to one that is past it", () => {
-    const { batch, read, outlook } = pot();
+    const { batch, read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     read("cool", 50, 60);
-    expect(outlook()).toMatchObject({ is: "cooling", enters: null, leaves: null });
+    expect(viewNow()).toMatchObject({ is: "cooling", enters: null, leaves: null });
     batch.add({ kind: "heated", payload: { pot: 0 } }, { happenedAt: at(61), arrivedAt: at(61) });
-    const back = outlook();
+    const back = viewNow();
     expect(back).toMatchObject({ name: "pour", is: "heating" });
     expect(minutes(back?.enters?.at)).toBeGreaterThan(61);
     expect(minutes(back?.enters?.at)).toBeLessThan(75);
@@ -145,17 +145,17 @@ describe("what is foreseen of a pot", () => {
 
 describe("what a pot asks for", () => {
   it("is to wait, then to be read, and while it is inside to be used before it leaves", () => {
-    const { read, outlook } = pot();
+    const { read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     for (const minute of [0, 4, 8]) read("cool", trueAt(minute, 80), 24 + minute);
-    const ahead = outlook();
+    const ahead = viewNow();
     if (!ahead?.enters || !ahead.leaves) throw new Error("nothing foreseen");
     const enters = minutes(ahead.enters.at);
     expect(nextCall(ahead, at(enters - 1))).toEqual({ is: "wait", until: ahead.enters.at });
     expect(nextCall(ahead, at(enters + 1)).is).toBe("look");
     read("cool", 62, enters);
-    const inside = outlook();
+    const inside = viewNow();
     if (!inside?.leaves) throw new Error("nothing foreseen");
     expect(inside.enters).toBeNull();
     expect(nextCall(inside, at(enters + 1)).is).toBe("inside");
@@ -165,11 +165,11 @@ describe("what a pot asks for", () => {
   });
 
   it("is no alarm of one reading alone before what it foresees, and nothing but a reading where the last is long ago", () => {
-    const { read, outlook } = pot();
+    const { read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     read("cool", 62, 30);
-    const inside = outlook();
+    const inside = viewNow();
     if (!inside?.leaves) throw new Error("nothing foreseen");
     expect(inside).toMatchObject({ readings: 1, readAt: at(30) });
     expect(inside.leaves.low < inside.leaves.at).toBe(true);
@@ -182,14 +182,14 @@ describe("what a pot asks for", () => {
   });
 
   it("is to take a pot off the heat a little before it is hot enough", () => {
-    const { read, outlook } = pot();
+    const { read, viewNow } = pot();
     for (const [celsius, minute] of [
       [40, 10],
       [46, 12],
       [52, 14],
     ] as const)
       read("heat", celsius, minute);
-    const heating = outlook();
+    const heating = viewNow();
     if (!heating?.enters) throw new Error("nothing foreseen");
     const enters = minutes(heating.enters.at);
     expect(nextCall(heating, at(enters - 3)).is).toBe("wait");
@@ -198,7 +198,7 @@ describe("what a pot asks for", () => {
   });
 
   it("is nothing of what was poured already", () => {
-    const { batch, read, outlook } = pot();
+    const { batch, read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     read("cool", 62, 40);
@@ -206,28 +206,28 @@ describe("what a pot asks for", () => {
       { kind: "poured", payload: { step: "pour", filled: [], leftMg: null, roomCelsius: null, warmed: null } },
       { happenedAt: at(45), arrivedAt: at(45) },
     );
-    expect(outlook()).toBeNull();
+    expect(viewNow()).toBeNull();
   });
 });
 
 describe("how far the oil drops a pot", () => {
   it("is said both ways until a pot of the workshop tells; then as its own pots dropped", () => {
-    const { batch, read, watch, outlook } = pot();
+    const { batch, read, watch, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120 } }, { happenedAt: at(23), arrivedAt: at(23) });
-    const guess = outlook();
+    const guess = viewNow();
     // Common practice, no source: from 85 °C to about 71 °C.
     expect(guess?.drops?.practice).toBeCloseTo(14, 9);
     expect(guess?.drops?.balance).toBeGreaterThan(4);
     expect(guess?.drops?.balance).toBeLessThan(9);
     const told = typicalFrom([], [2, 2.2, 1.8]);
     expect(told?.stirring).toEqual({ factor: 2, pots: 3 });
-    expect(outlook(told)).toMatchObject({ drops: null, mixed: true });
+    expect(viewNow(told)).toMatchObject({ drops: null, mixed: true });
     const [mine, theirs] = [watch(told), watch()].map((forecastTarget) => forecastTarget?.request.readings[0]?.celsius ?? 0) as [number, number];
     expect(85 - mine).toBeCloseTo(2 * (85 - theirs), 6);
     // What is forecast without knowing reaches down to the cooler case.
-    expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(outlook(typicalFrom([], [14 / (85 - theirs)]))?.enters?.at));
+    expect(minutes(guess?.enters?.low)).toBeLessThanOrEqual(minutes(viewNow(typicalFrom([], [14 / (85 - theirs)]))?.enters?.at));
   });
 
   it("is read off a pot whose first reading came right after the stirring", () => {
@@ -276,15 +276,15 @@ describe("what is usual in a workshop", () => {
       const readings = [0, 8, 16, 24, 32, 40].map((minute, index) => ({ minute, celsius: 21 + excessAt(law(massG), minute) + (index % 2 ? 0.25 : -0.25) }));
       return minutesPerKg(fitCooling(readings, 21, massG).law, massG);
     });
-    const usual = typicalFrom(runs);
-    expect(Math.abs((usual?.minutes ?? 0) / 150 - 1)).toBeLessThan(0.12);
-    expect(usual?.spread).toBeLessThan(0.25);
+    const typical = typicalFrom(runs);
+    expect(Math.abs((typical?.minutes ?? 0) / 150 - 1)).toBeLessThan(0.12);
+    expect(typical?.spread).toBeLessThan(0.25);
     expect(typicalFrom([])).toBeNull();
-    const { read, outlook } = pot();
+    const { read, viewNow } = pot();
     read("heat", 85, 20);
     read("add", 85, 21);
     read("cool", 80, 24);
-    const [without, with_] = [outlook(), outlook(usual)];
+    const [without, with_] = [viewNow(), viewNow(typical)];
     expect(minutes(with_?.enters?.at)).toBeGreaterThan(minutes(without?.enters?.at));
     const width = (forecast: typeof without) => minutes(forecast?.enters?.high) - minutes(forecast?.enters?.low);
     expect(width(with_) / (minutes(with_?.enters?.at) - 24)).toBeLessThan(width(without) / (minutes(without?.enters?.at) - 24));

@@ -59,7 +59,7 @@ export function forecastView(watch: ForecastTarget): ForecastView {
   const newestFitting = request.readings.findLast((_, index) => !answer.suspect_readings.includes(index));
   const fits = newestFitting?.celsius ?? newest;
   const here = rangeStatus(Math.round(fits * 100), range);
-  const gone = rises ? here.is === "above" : here.is === "below";
+  const isPast = rises ? here.is === "above" : here.is === "below";
   return {
     name,
     range,
@@ -68,9 +68,9 @@ export function forecastView(watch: ForecastTarget): ForecastView {
     drops,
     readAt: moment(newestFitting?.minute ?? now),
     readings: guessed ? 0 : answer.fit.readings_used,
-    enters: here.is === "inside" || gone ? null : ahead(first),
-    leaves: gone ? null : ahead(second),
-    why: here.is === "inside" || gone ? null : (first.reason ?? null),
+    enters: here.is === "inside" || isPast ? null : ahead(first),
+    leaves: isPast ? null : ahead(second),
+    why: here.is === "inside" || isPast ? null : (first.reason ?? null),
     doubts: answer.suspect_readings.flatMap((at) => {
       const item = request.readings[at];
       return item ? [{ at: moment(item.minute), celsius: Math.round(item.celsius * 100) }] : [];
