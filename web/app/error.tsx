@@ -45,7 +45,7 @@ export default function Fault({ error, reset }: { error: Error & { digest?: stri
       </p>
       {lasting && error.digest ? <p className="mt-2 text-soft">Error ID in the server's output: {error.digest}.</p> : null}
       <div className="mt-5 flex flex-wrap gap-3">
-        <button type="button" className="act" onClick={reset}>
+        <button type="button" className="action-button" onClick={reset}>
           Try again
         </button>
         {/* A whole load, not a step within the page that failed. */}

@@ -5,7 +5,7 @@ export default function NotFound() {
     <main className="mx-auto max-w-[640px] px-6 py-16">
       <h1>Page not found</h1>
       <p className="mt-3">It may belong to another workshop, or the address is mistyped.</p>
-      <Link className="act mt-5" href="/">
+      <Link className="action-button mt-5" href="/">
         Go to today
       </Link>
     </main>

@@ -77,7 +77,7 @@ export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
           <Chooser label={`The ${kind} that stays`} value={into} options={others ?? []} onValue={setInto} />
           <FormMessage>{message}</FormMessage>
           <div className="mt-3 flex gap-3">
-            <button type="button" className="act" onClick={go}>
+            <button type="button" className="action-button" onClick={go}>
               Merge
             </button>
             <Dialog.Close className="press">Cancel</Dialog.Close>

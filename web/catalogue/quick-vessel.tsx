@@ -101,7 +101,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
       </p>
       <FormMessage className="mt-2">{message}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-3">
-        <button type="submit" className="act" disabled={busy}>
+        <button type="submit" className="action-button" disabled={busy}>
           {busy ? "Saving" : "Add and use it"}
         </button>
         <button type="button" className="press" onClick={onWhole}>

@@ -139,7 +139,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
       <EntryCautions kind={kind} values={fields.values} />
       <FormMessage className="mt-2">{message}</FormMessage>
       <div className="mt-3 flex gap-3">
-        <button type="submit" className="act" disabled={busy}>
+        <button type="submit" className="action-button" disabled={busy}>
           {row ? "Save changes" : "Add to the shelf"}
         </button>
         <button type="button" className="press" onClick={onDone}>

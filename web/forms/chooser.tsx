@@ -114,7 +114,7 @@ function Found({
         <li
           key={choice.value}
           {...getItemProps({ item: choice, index })}
-          className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-act text-act-ink" : ""} ${choice === NEW ? "border-t-2 border-line" : ""}`}
+          className={`flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-3 py-2 ${highlightedIndex === index ? "bg-action text-action-ink" : ""} ${choice === NEW ? "border-t-2 border-line" : ""}`}
         >
           {choice === NEW ? (
             <span>

@@ -17,7 +17,7 @@ export function Lost({ lost }: { lost: OutboxEntry[] }) {
       <div className="mt-1 flex flex-wrap gap-2">
         <button
           type="button"
-          className="act"
+          className="action-button"
           onClick={() => {
             for (const entry of lost) void retry(entry);
           }}

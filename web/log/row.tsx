@@ -60,7 +60,7 @@ export function BatchRow({
         moments={pouredAt ? [{ at: pouredAt, name: "poured" }] : []}
         label={`Heat line of batch ${batch.number}`}
       />
-      <Link href={href} className={first ? "act" : "press !min-h-[56px]"} data-next-step={first ? "" : undefined}>
+      <Link href={href} className={first ? "action-button" : "press !min-h-[56px]"} data-next-step={first ? "" : undefined}>
         {action}
       </Link>
     </li>

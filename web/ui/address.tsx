@@ -26,7 +26,7 @@ export function useAddress(): (path: string) => string {
 }
 
 /** What looks like a button is not offered where it leads nowhere. */
-const BUTTON = /(^|\s)(act|press)(\s|$)/;
+const BUTTON = /(^|\s)(action-button|press)(\s|$)/;
 
 /**
  * A link to another page of the workshop; plain text for somebody who may not open that page. A page is drawn when it is asked for: with some twenty links to

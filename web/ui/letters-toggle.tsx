@@ -11,7 +11,7 @@ export function LettersToggle() {
     <label className="flex min-h-[44px] items-center gap-3">
       <input
         type="checkbox"
-        className="size-5 accent-act"
+        className="size-5 accent-action"
         checked={on}
         onChange={(event) => {
           setOn(event.target.checked);

@@ -15,7 +15,7 @@ export interface MenuProps {
 
 /** The menu once it was opened; from then on it is this one. */
 export function MenuList({ label, className, children, items, align = "start" }: MenuProps) {
-  const row = `flex min-h-[44px] cursor-pointer items-center gap-2 px-4 outline-none data-[highlighted]:bg-act data-[highlighted]:text-act-ink`;
+  const row = `flex min-h-[44px] cursor-pointer items-center gap-2 px-4 outline-none data-[highlighted]:bg-action data-[highlighted]:text-action-ink`;
   return (
     <DropdownMenu.Root defaultOpen>
       <DropdownMenu.Trigger className={className} aria-label={label}>

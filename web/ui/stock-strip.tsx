@@ -31,7 +31,7 @@ export function StockStrip({ name, packed, loose, planned, asked, most }: StockS
       {part(packed, loose, "fill-soft")}
       {part(there, planned, "fill-none stroke-soft [stroke-dasharray:4_3]")}
       {asked > there ? <rect x={x(there)} y={20} width={Math.max(2, x(asked) - x(there))} height={6} className="fill-hot" /> : null}
-      {asked > 0 ? <line x1={x(asked)} x2={x(asked)} y1={0} y2={27} className="stroke-act" strokeWidth={3} vectorEffect="non-scaling-stroke" /> : null}
+      {asked > 0 ? <line x1={x(asked)} x2={x(asked)} y1={0} y2={27} className="stroke-action" strokeWidth={3} vectorEffect="non-scaling-stroke" /> : null}
     </svg>
   );
 }

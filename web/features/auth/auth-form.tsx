@@ -87,7 +87,7 @@ export function AuthForm(props: {
       ))}
       {props.children}
       <div>
-        <button type="submit" className={props.plain ? "press" : "act"} disabled={busy}>
+        <button type="submit" className={props.plain ? "press" : "action-button"} disabled={busy}>
           {button}
         </button>
         <FormMessage>{message}</FormMessage>

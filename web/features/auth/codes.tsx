@@ -15,7 +15,7 @@ export function Codes({ codes, onDone, to = "Go on" }: { codes: string[]; onDone
         <button type="button" className="press" onClick={() => window.print()}>
           Print
         </button>
-        <button type="button" className="act" onClick={onDone}>
+        <button type="button" className="action-button" onClick={onDone}>
           {to}
         </button>
       </div>

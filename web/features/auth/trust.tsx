@@ -5,7 +5,7 @@ export const Trust = ({ print }: { print: string }) => (
   <PageLayout title="Trust the workshop's certificate" lead="Once on each phone or tablet; then its browser shows no more warnings.">
     <ol className="sheet max-w-[720px] list-decimal space-y-3 pl-10">
       <li>
-        <a className="act" href="/api/trust" download>
+        <a className="action-button" href="/api/trust" download>
           Download certificate
         </a>
       </li>

@@ -106,7 +106,7 @@ export function FromLogger({ batch, instruments }: { batch: Batch; instruments: 
                 </select>
               </label>
               <LoggerColumn columns={read.columns} column={read.column} onColumn={(column) => void take(read.file, column)} />
-              <button type="button" className="act" onClick={() => void keep()}>
+              <button type="button" className="action-button" onClick={() => void keep()}>
                 Log {read.inside.length} {read.inside.length === 1 ? "reading" : "readings"}
               </button>
               <button type="button" className="press" onClick={() => setRead(null)}>

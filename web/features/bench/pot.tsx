@@ -179,7 +179,7 @@ function Poured({ batch }: { batch: Batch }) {
           </ol>
         </>
       ) : null}
-      <Link className="act mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
+      <Link className="action-button mt-4" href={plan.rehearsal ? "/plan" : "/rack"} data-next-step>
         {plan.rehearsal ? "Plan a batch" : "Go to the rack"}
       </Link>
     </div>

@@ -39,7 +39,7 @@ function Soonest({ pot, instruments, forecastView, now }: { pot: Running; instru
           <div className="text-[20px] font-semibold">{pot.next ? `next: ${pot.next.name}` : "poured"}</div>
           <div className="text-soft">{pot.products.map((product) => `${product.count} × ${product.name}`).join(", ")}</div>
         </div>
-        <Link href={`/bench/${pot.id}`} className="act !min-h-[64px] max-sm:w-full" data-next-step>
+        <Link href={`/bench/${pot.id}`} className="action-button !min-h-[64px] max-sm:w-full" data-next-step>
           Go to the pot
         </Link>
       </div>
@@ -92,7 +92,7 @@ export function Pots({ batches, instruments, usual: typical, older, newer, narro
         <Empty
           title="No pot in progress"
           action={
-            <Link className="act" href="/plan" data-next-step>
+            <Link className="action-button" href="/plan" data-next-step>
               Plan a batch
             </Link>
           }

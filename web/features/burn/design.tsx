@@ -18,7 +18,7 @@ export function DesignTrial({ design }: { design: Design }) {
         <Empty
           title="Nothing to burn yet"
           action={
-            <Link className="act" href={design.formula ? "/shelf?kind=vessel" : "/formulas/new"} data-next-step>
+            <Link className="action-button" href={design.formula ? "/shelf?kind=vessel" : "/formulas/new"} data-next-step>
               {design.formula ? "Add a vessel" : "Make a formula"}
             </Link>
           }
@@ -47,7 +47,7 @@ export function DesignTrial({ design }: { design: Design }) {
         {from === "make" ? <WorthTrying state={state} /> : <OnTheRack state={state} />}
         <HowItIsBurned state={state} />
         <FormMessage>{message}</FormMessage>
-        <button type="submit" className="act mt-4 w-full sm:w-auto" data-next-step disabled={busy}>
+        <button type="submit" className="action-button mt-4 w-full sm:w-auto" data-next-step disabled={busy}>
           {from === "make" ? `Begin, and pour ${poured} ${poured === 1 ? "test candle" : "test candles"}` : `Begin with ${taken} from the rack`}
         </button>
       </form>

@@ -101,7 +101,7 @@ export function Light({ trial, card, onDone }: { trial: Trial; card: Card; onDon
       <Caution title="Before you light it">Check the jar: never burn a cracked one. {BURNING_CANDLE}</Caution>
       <FormMessage>{message}</FormMessage>
       <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="act flex-1" data-next-step onClick={() => light()}>
+        <button type="button" className="action-button flex-1" data-next-step onClick={() => light()}>
           Light candle
         </button>
         <button type="button" className={press({ size: "gloved" })} onClick={() => cracked()}>
@@ -146,7 +146,7 @@ export function PutOut({ trial, card, onDone }: { trial: Trial; card: Card; onDo
           <button
             key={why}
             type="button"
-            className={why === "protocol" ? "act" : press({ size: "gloved" })}
+            className={why === "protocol" ? "action-button" : press({ size: "gloved" })}
             {...(why === "protocol" ? { "data-next-step": "" } : {})}
             onClick={() => out(why)}
           >

@@ -50,7 +50,7 @@ function Measure({
       <input
         type="range"
         aria-label={label}
-        className="mt-1 h-[32px] w-full accent-(--color-act)"
+        className="mt-1 h-[32px] w-full accent-(--color-action)"
         min={0}
         max={most}
         step={step}
@@ -188,7 +188,7 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
               <strong className="text-[19px] text-safety">⚠ {sign.says}.</strong> {sign.step}
             </p>
           ))}
-          <button type="button" className="act mt-2 w-full" data-next-step onClick={() => put(true)}>
+          <button type="button" className="action-button mt-2 w-full" data-next-step onClick={() => put(true)}>
             Save check, candle out
           </button>
         </div>
@@ -197,7 +197,7 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
       <div className="mt-3 flex flex-wrap gap-2">
         <button
           type="button"
-          className={signs.length > 0 ? press({ size: "gloved" }) : "act flex-1"}
+          className={signs.length > 0 ? press({ size: "gloved" }) : "action-button flex-1"}
           {...(signs.length > 0 ? {} : { "data-next-step": "" })}
           onClick={() => put(false)}
         >

@@ -45,7 +45,7 @@ export function FromAbove({
       {[0.25, 0.5, 0.75].map((share) => (
         <circle key={share} cx={center} cy={center} r={R * share} fill="none" stroke="var(--color-line)" strokeDasharray="3 4" />
       ))}
-      {r > 0 ? <circle cx={center} cy={center} r={r} fill="var(--color-act)" fillOpacity={0.55} stroke="var(--color-ink)" strokeWidth={2} /> : null}
+      {r > 0 ? <circle cx={center} cy={center} r={r} fill="var(--color-action)" fillOpacity={0.55} stroke="var(--color-ink)" strokeWidth={2} /> : null}
       {places.map((place) => (
         <circle key={`${place.x} ${place.y}`} cx={center + place.x} cy={center - place.y} r={4} fill="var(--color-ink)" />
       ))}
@@ -101,7 +101,7 @@ export function FromSide({
       {depth > 0 ? (
         <path
           d={`M${middle - pool} ${y(level)} L${middle + pool} ${y(level)} Q${middle + pool} ${y(level - depth)} ${middle} ${y(level - depth)} Q${middle - pool} ${y(level - depth)} ${middle - pool} ${y(level)} Z`}
-          fill="var(--color-act)"
+          fill="var(--color-action)"
           fillOpacity={0.55}
           stroke="var(--color-ink)"
           strokeWidth={1.5}

@@ -46,7 +46,7 @@ function Presence({ trial, burning }: { trial: Trial; burning: readonly Card[] }
               ? "Is somebody with them? If not, put them out now."
               : "Never leave them alone."}
         </p>
-        <button type="button" className={due ? "act" : press({ size: "gloved" })} onClick={() => here()}>
+        <button type="button" className={due ? "action-button" : press({ size: "gloved" })} onClick={() => here()}>
           I am here
         </button>
         {asks ? null : (
@@ -115,7 +115,9 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
             <button
               type="button"
               className={
-                first && now.next?.what !== "put out" ? "act flex-1 whitespace-nowrap" : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
+                first && now.next?.what !== "put out"
+                  ? "action-button flex-1 whitespace-nowrap"
+                  : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
               }
               {...(first && now.next?.what !== "put out" ? { "data-next-step": "" } : {})}
               onClick={() => onDo("look")}
@@ -126,7 +128,9 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
             <button
               type="button"
               className={
-                due && now.next?.what === "put out" ? "act flex-1 whitespace-nowrap" : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
+                due && now.next?.what === "put out"
+                  ? "action-button flex-1 whitespace-nowrap"
+                  : press({ size: "gloved", className: "flex-1 whitespace-nowrap" })
               }
               onClick={() => onDo("out")}
               aria-label={`Put out ${testCandle.key}`}
@@ -137,7 +141,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
         ) : now.state === "ready" || now.state === "resting" ? (
           <button
             type="button"
-            className={first && !card.blocked ? "act w-full sm:w-auto" : press({ size: "gloved", className: "w-full sm:w-auto" })}
+            className={first && !card.blocked ? "action-button w-full sm:w-auto" : press({ size: "gloved", className: "w-full sm:w-auto" })}
             {...(first && !card.blocked ? { "data-next-step": "" } : {})}
             disabled={card.blocked !== ""}
             onClick={() => onDo("light")}

@@ -47,7 +47,7 @@ function Row({ trial, now, first }: { trial: TrialListed; now: string; first: bo
           </p>
         ) : null}
       </div>
-      <Link href={`/burn/${trial.id}`} className={first ? "act" : "press"} {...(first ? { "data-next-step": "" } : {})}>
+      <Link href={`/burn/${trial.id}`} className={first ? "action-button" : "press"} {...(first ? { "data-next-step": "" } : {})}>
         {trial.burning.length > 0 ? "View burning candles" : trial.closed ? "Read it" : "Open it"}
       </Link>
     </li>
@@ -73,7 +73,7 @@ export function Trials({ open, closed, older, newer, narrowed, filters }: Trials
       lead="Test one change at a time, with checks at set times."
       actions={
         <>
-          <Link className={first || nothing ? "press" : "act"} href="/burn/new" {...(first || nothing ? {} : { "data-next-step": "" })}>
+          <Link className={first || nothing ? "press" : "action-button"} href="/burn/new" {...(first || nothing ? {} : { "data-next-step": "" })}>
             Design a trial
           </Link>
           <Link className="press" href="/burn/wicks">
@@ -95,7 +95,7 @@ export function Trials({ open, closed, older, newer, narrowed, filters }: Trials
         <Empty
           title="No burn test yet"
           action={
-            <Link className="act" href="/burn/new" data-next-step>
+            <Link className="action-button" href="/burn/new" data-next-step>
               Design the first trial
             </Link>
           }

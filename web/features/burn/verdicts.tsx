@@ -167,7 +167,7 @@ function Variant({
           <>
             <button
               type="button"
-              className={verdict.open.length === 0 ? "act" : "press"}
+              className={verdict.open.length === 0 ? "action-button" : "press"}
               {...(verdict.open.length === 0 ? { "data-next-step": "" } : {})}
               onClick={() => decide("passed")}
             >

@@ -58,7 +58,7 @@ export function Wicks({ tried, count, page, pages, families }: { tried: Tried[];
         <Empty
           title="No trials yet"
           action={
-            <Link className="act" href="/burn/new" data-next-step>
+            <Link className="action-button" href="/burn/new" data-next-step>
               Design a trial
             </Link>
           }

@@ -4,7 +4,7 @@ import { type ChangeNext, type ChangePlace, changePlace, DEFECTS, type Judged, k
 import { useState, useTransition } from "react";
 import { callAction } from "@/forms/call-action";
 import { useWorkshop } from "@/log/workshop";
-import type { Why } from "@/server/findings/diagnosis";
+import type { BatchDiagnosis } from "@/server/findings/diagnosis";
 import { saveFormula } from "@/server/formulas/formula-save";
 import { Link, useRouter } from "@/ui/address";
 import { FormMessage } from "@/ui/form-message";
@@ -44,7 +44,7 @@ const BY_HAND: Record<ChangePlace, string> = {
 };
 
 /** One change, made into the next version of the formula with one press. */
-function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
+function OneChange({ why, change }: { why: BatchDiagnosis; change: ChangeNext }) {
   const units = useUnits();
   const workshop = useWorkshop();
   const router = useRouter();
@@ -78,7 +78,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
           <span className="font-bold text-inside">
             ✓ {formula.name}, version {made}
           </span>
-          <Link className="act" href={`/plan?formula=${formula.id}`} data-next-step>
+          <Link className="action-button" href={`/plan?formula=${formula.id}`} data-next-step>
             Plan or practice it
           </Link>
           <Link className="press" href={`/formulas/${formula.id}`}>
@@ -86,7 +86,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
           </Link>
         </div>
       ) : formula && at === "formula" ? (
-        <button type="button" className="act mt-2" data-next-step disabled={busy} onClick={draft}>
+        <button type="button" className="action-button mt-2" data-next-step disabled={busy} onClick={draft}>
           Save as the next version of {formula.name}
         </button>
       ) : (
@@ -105,7 +105,7 @@ function OneChange({ why, change }: { why: Why; change: ChangeNext }) {
 }
 
 /** The flaws of the batch, and any other, to choose from. */
-function ChooseFlaw({ why: { batch, flaws, defect } }: { why: Why }) {
+function ChooseFlaw({ why: { batch, flaws, defect } }: { why: BatchDiagnosis }) {
   const router = useRouter();
   const to = (next: string) => router.push(`/findings/why/${batch.id}?flaw=${next}`);
   return (
@@ -137,7 +137,7 @@ function ChooseFlaw({ why: { batch, flaws, defect } }: { why: Why }) {
 }
 
 /** The known causes of the flaw, each with what this record says of it and how often it came so far. */
-function Causes({ why, flaw }: { why: Why; flaw: string | undefined }) {
+function Causes({ why, flaw }: { why: BatchDiagnosis; flaw: string | undefined }) {
   const units = useUnits();
   return why.causes.length > 0 ? (
     <section aria-label="Causes" className="mt-5">
@@ -175,7 +175,7 @@ function Causes({ why, flaw }: { why: Why; flaw: string | undefined }) {
 }
 
 /** What was different from the batches without the flaw. */
-function Unlike({ why }: { why: Why }) {
+function Unlike({ why }: { why: BatchDiagnosis }) {
   const units = useUnits();
   return (
     <section aria-label="What was different" className="mt-6">
@@ -203,7 +203,7 @@ function Unlike({ why }: { why: Why }) {
 }
 
 /** The later batches of the formula, to be compared with this one. */
-function After({ why: { after, batch } }: { why: Why }) {
+function After({ why: { after, batch } }: { why: BatchDiagnosis }) {
   return after.length > 0 ? (
     <p className="mt-4">
       Later batches of this formula:{" "}
@@ -220,7 +220,7 @@ function After({ why: { after, batch } }: { why: Why }) {
 }
 
 /** Why a batch shows a flaw: the known causes in order, what its record says of each, and how it went before. */
-export function Diagnosis({ why, causes }: { why: Why; causes: Parameters<typeof OwnCauses>[0]["causes"] }) {
+export function Diagnosis({ why, causes }: { why: BatchDiagnosis; causes: Parameters<typeof OwnCauses>[0]["causes"] }) {
   const units = useUnits();
   const { batch, flaws, defect } = why;
   const known = defect === null ? undefined : toldOf(defect);

@@ -76,7 +76,7 @@ function SearchField({ q }: { q: string }) {
         What to search for
         <input className="entry mt-1" type="search" maxLength={100} value={text} onChange={(event) => setText(event.target.value)} />
       </label>
-      <button type="submit" className="act">
+      <button type="submit" className="action-button">
         Search
       </button>
     </form>

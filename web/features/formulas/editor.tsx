@@ -66,7 +66,7 @@ function FormulaActions({ state: { formula }, saving: { busy, message } }: { sta
           </Link>
         </>
       ) : null}
-      <button type="submit" form="formula-form" className="act" data-next-step disabled={busy}>
+      <button type="submit" form="formula-form" className="action-button" data-next-step disabled={busy}>
         {busy ? "Saving" : "Save the formula"}
       </button>
       {message ? (

@@ -37,7 +37,7 @@ export function FormulaList({
 }) {
   const units = useUnits();
   const add = (
-    <Link className="act" href="/formulas/new" data-next-step>
+    <Link className="action-button" href="/formulas/new" data-next-step>
       Make a formula
     </Link>
   );

@@ -111,7 +111,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
           <Link className="press" href="/formulas/processes">
             All processes
           </Link>
-          <button type="submit" form="process-form" className="act" data-next-step disabled={busy}>
+          <button type="submit" form="process-form" className="action-button" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the process"}
           </button>
           {message ? (

@@ -9,7 +9,7 @@ import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 /** The processes that this workshop keeps, and the way to make one. */
 export function ProcessList({ processes }: { processes: CustomProcess[] }) {
   const add = (
-    <Link className="act" href="/formulas/processes/new" data-next-step>
+    <Link className="action-button" href="/formulas/processes/new" data-next-step>
       Make a process
     </Link>
   );

@@ -99,7 +99,7 @@ export function Grades({ rules: kept, version }: { rules: GradingRules; version:
         </ul>
         <FormMessage className="mt-2">{message}</FormMessage>
         <div className="mt-4 flex flex-wrap gap-3">
-          <button type="submit" className="act" disabled={busy}>
+          <button type="submit" className="action-button" disabled={busy}>
             Save rules
           </button>
           <button type="button" className="press" onClick={() => setRules(DEFAULT_GRADES)}>

@@ -303,7 +303,7 @@ function Seen({ batch, rules, message, left, jars, mine, vessel, finish }: Inspe
       {left < jars ? (
         <button
           type="button"
-          className={left === 0 ? "act mt-4" : "press mt-4 !min-h-[56px]"}
+          className={left === 0 ? "action-button mt-4" : "press mt-4 !min-h-[56px]"}
           data-next-step={left === 0 ? true : undefined}
           onClick={() => void finish()}
           disabled={!batch.pouredAt}

@@ -43,7 +43,11 @@ function Body({ step, first, put }: { step: Step; first: First; put: Put }) {
       return <Formula first={first} />;
     case "batch":
       return (
-        <Link className="act mt-3" data-next-step href={`/plan?formula=${first.formula?.id ?? ""}&fill=${first.product?.id ?? first.vessel?.id ?? ""}:3`}>
+        <Link
+          className="action-button mt-3"
+          data-next-step
+          href={`/plan?formula=${first.formula?.id ?? ""}&fill=${first.product?.id ?? first.vessel?.id ?? ""}:3`}
+        >
           Work out three jars
         </Link>
       );

@@ -64,7 +64,7 @@ export function StepForm({
     >
       {children(fields)}
       <FormMessage>{message}</FormMessage>
-      <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+      <button type="submit" className="action-button mt-2" data-next-step disabled={busy}>
         {busy ? "Saving" : button}
       </button>
     </form>
@@ -140,7 +140,7 @@ export function Wax({ put }: { put: Put }) {
             key={starter.family}
             className={`flex min-h-[44px] cursor-pointer items-center gap-2 border-2 border-ink px-3 ${family === starter.family ? "bg-ink text-sheet" : "bg-sheet"}`}
           >
-            <input type="radio" name="family" className="accent-act" checked={family === starter.family} onChange={() => setFamily(starter.family)} />
+            <input type="radio" name="family" className="accent-action" checked={family === starter.family} onChange={() => setFamily(starter.family)} />
             {starter.family}
           </label>
         ))}

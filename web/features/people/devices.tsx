@@ -117,7 +117,7 @@ export function Devices({ devices }: { devices: DeviceShown[] }) {
                   on it is deleted, and entries that were not sent are lost. If you can, let it send them first.
                 </p>
                 <div className="mt-2 flex gap-3">
-                  <button type="button" className="act" onClick={() => void revoke(device)}>
+                  <button type="button" className="action-button" onClick={() => void revoke(device)}>
                     Revoke access of {device.name}
                   </button>
                   <button type="button" className="press" onClick={() => setAsked(null)}>

@@ -36,7 +36,7 @@ export function WorkshopData({ leavesAt }: { leavesAt: string | null }) {
           Download everything
         </a>
         {leavesAt ? (
-          <button type="button" className="act" onClick={() => void go(false)}>
+          <button type="button" className="action-button" onClick={() => void go(false)}>
             Cancel deletion
           </button>
         ) : (

@@ -170,7 +170,7 @@ const NoProduct = () => (
     <Empty
       title="No product yet"
       action={
-        <Link className="act" href="/products/new" data-next-step>
+        <Link className="action-button" href="/products/new" data-next-step>
           Make a product
         </Link>
       }

@@ -91,7 +91,7 @@ export function WantedList({ lines, choices, pots }: { lines: DemandRow[]; choic
         <Field label="Due" {...fields.bind("on")} placeholder="for stock" />
         <Field label="For" {...fields.bind("note")} placeholder="order, market" />
         <div className="mt-[26px] flex gap-2">
-          <button type="submit" className="act" disabled={busy}>
+          <button type="submit" className="action-button" disabled={busy}>
             {changing ? "Save" : "Add"}
           </button>
           {changing ? (

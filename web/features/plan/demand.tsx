@@ -52,7 +52,7 @@ export function SeasonPlan(props: SeasonProps) {
       actions={
         <>
           {first ? (
-            <Link className="act" href={`/plan/day?on=${first}`} data-next-step>
+            <Link className="action-button" href={`/plan/day?on=${first}`} data-next-step>
               Schedule of {units.onDay(first)}
             </Link>
           ) : null}

@@ -44,7 +44,7 @@ export function TheMix({ fill: { fields, solver, lines, fault, mixture, solved, 
             Stop searching
           </button>
         ) : (
-          <button type="submit" className="act mt-[20px]" data-next-step disabled={lines.length === 0}>
+          <button type="submit" className="action-button mt-[20px]" data-next-step disabled={lines.length === 0}>
             Find best mix
           </button>
         )}

@@ -15,7 +15,7 @@ export function FillFromShelf(props: FillProps) {
         <Empty
           title={names.length === 0 ? "No formula to fill with" : "No vessel to fill"}
           action={
-            <Link className="act" data-next-step href={names.length === 0 ? "/formulas/new" : "/shelf"}>
+            <Link className="action-button" data-next-step href={names.length === 0 ? "/formulas/new" : "/shelf"}>
               {names.length === 0 ? "Make a formula" : "Go to the shelf"}
             </Link>
           }

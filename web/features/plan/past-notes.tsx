@@ -194,7 +194,7 @@ export function PastNotes({ plan, past }: { plan: PlannerState; past: PastState 
         </p>
       )}
       <FormMessage className="mt-2">{past.message}</FormMessage>
-      <button type="button" className="act mt-3 w-full" disabled={past.busy || plan.reading || !batchPlan} onClick={() => past.record(undefined)}>
+      <button type="button" className="action-button mt-3 w-full" disabled={past.busy || plan.reading || !batchPlan} onClick={() => past.record(undefined)}>
         {past.busy ? "Saving" : "Save the batch"}
       </button>
     </form>

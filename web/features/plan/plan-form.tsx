@@ -19,7 +19,7 @@ function Missing({ title, href, label, children }: { title: string; href: string
       <Empty
         title={title}
         action={
-          <Link className="act" data-next-step href={href}>
+          <Link className="action-button" data-next-step href={href}>
             {label}
           </Link>
         }

@@ -28,7 +28,7 @@ export function PlanWeights({ plan, products, rates, onBegun }: { plan: PlannerS
         <button
           id={START_BUTTON}
           type="button"
-          className="act"
+          className="action-button"
           data-next-step={picked.length > 0 ? true : undefined}
           disabled={stopped}
           onClick={() => begin("batch")}

@@ -87,7 +87,7 @@ export function SeasonSettings({ settings, version }: { settings: PlanningSettin
         </fieldset>
         <Field label="Days off" {...fields.bind("daysOff")} placeholder={`${units.onDate(today)}, …`} />
         <FormMessage>{message}</FormMessage>
-        <button type="submit" className="act" disabled={busy}>
+        <button type="submit" className="action-button" disabled={busy}>
           Save capacity
         </button>
       </form>

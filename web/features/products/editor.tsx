@@ -30,7 +30,7 @@ export function ProductEditor(props: ProductProps) {
               </Link>
             </>
           ) : null}
-          <button type="submit" form="product-form" className="act" data-next-step disabled={saving.busy}>
+          <button type="submit" form="product-form" className="action-button" data-next-step disabled={saving.busy}>
             {saving.busy ? "Saving" : "Save the product"}
           </button>
         </>

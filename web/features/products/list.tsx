@@ -32,7 +32,7 @@ export function ProductList({ products, specs, shelf, stocks, rates, found, page
     72,
   );
   const add = (
-    <Link className="act" href="/products/new" data-next-step>
+    <Link className="action-button" href="/products/new" data-next-step>
       Make a product
     </Link>
   );

@@ -37,7 +37,7 @@ function ReleaseUntested({ batchId, tests, onRelease }: { batchId: string; tests
           due.map((item, index) => (
             <Link
               key={item.id}
-              className={index === 0 ? "act" : "press"}
+              className={index === 0 ? "action-button" : "press"}
               {...(index === 0 ? { "data-next-step": "" } : {})}
               href={`/burn/new?product=${item.id}&batch=${batchId}`}
             >
@@ -45,7 +45,7 @@ function ReleaseUntested({ batchId, tests, onRelease }: { batchId: string; tests
             </Link>
           ))
         ) : (
-          <Link className="act" data-next-step href={`/burn/new?batch=${batchId}`}>
+          <Link className="action-button" data-next-step href={`/burn/new?batch=${batchId}`}>
             Burn-test a jar
           </Link>
         )}
@@ -70,7 +70,7 @@ function ReleaseUntested({ batchId, tests, onRelease }: { batchId: string; tests
       <p>Curing is not a test: only a burn shows whether it soots, drowns or overheats its jar.</p>
       <Field label="Why" {...fields.bind("note")} autoFocus hint="Kept with the batch, and shown where it is packed." />
       <div className="mt-2 flex flex-wrap gap-3">
-        <button type="submit" className="act">
+        <button type="submit" className="action-button">
           Release it without a burn test
         </button>
         <button type="button" className="press" onClick={() => setAsked(false)}>
@@ -105,7 +105,7 @@ export function OnRack(props: OnRackProps) {
       actions={
         <>
           <Link
-            className={batch.pouredAt && batch.phase !== "setting" && !state.lookedAt ? "act" : "press"}
+            className={batch.pouredAt && batch.phase !== "setting" && !state.lookedAt ? "action-button" : "press"}
             href={`/inspect/${props.batch.id}`}
             data-next-step={batch.pouredAt && !state.lookedAt ? "" : undefined}
           >
@@ -143,7 +143,7 @@ export function OnRack(props: OnRackProps) {
             <strong>Cannot be released yet:</strong> {blocks.join("; ")}.
           </p>
         ) : isTested ? (
-          <button type="button" className="act" data-next-step onClick={() => void release("")}>
+          <button type="button" className="action-button" data-next-step onClick={() => void release("")}>
             Release it for sale
           </button>
         ) : (

@@ -81,7 +81,7 @@ export function ImportRecord({ workshopName }: { workshopName: string }) {
         <p id="import-fault" role={fault ? "alert" : undefined} className="mt-2 font-semibold text-hot">
           {fault ? `▲ ${fault}` : ""}
         </p>
-        <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+        <button type="submit" className="action-button mt-2" data-next-step disabled={busy}>
           {busy ? "Importing" : "Import record"}
         </button>
       </form>

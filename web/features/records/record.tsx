@@ -68,7 +68,7 @@ function ClosingOf({ batch, id, missing, onSaid }: { batch: Batch; id: string; m
       ) : (
         <Aside title="Complete">Every step was recorded and the jars were inspected.</Aside>
       )}
-      <button type="button" className="act" data-next-step onClick={() => void close()}>
+      <button type="button" className="action-button" data-next-step onClick={() => void close()}>
         {missing.length > 0 ? "Close anyway" : "Close the record"}
       </button>
       {batch.pouredAt ? (

@@ -58,7 +58,7 @@ function OrderRow({ order, there, today, first }: { order: OrderListed; there: R
       </div>
       <Link
         href={`/sell/${order.id}`}
-        className={first ? "act" : "press"}
+        className={first ? "action-button" : "press"}
         {...(first ? { "data-next-step": "" } : {})}
         aria-label={`${order.closed ? "Read" : "Open"} ${order.name}`}
       >
@@ -131,8 +131,8 @@ function FinishedGoods({ finishedGoods }: { finishedGoods: FinishedGoodsRow[] })
         <>
           <p className="my-2 text-[14px] text-soft" aria-hidden="true">
             <span className="inline-block size-3 bg-ink" /> packed <span className="ml-2 inline-block size-3 bg-soft" /> unpacked{" "}
-            <span className="ml-2 inline-block size-3 border border-dashed border-ink" /> on the plan <span className="ml-2 inline-block h-3 w-[3px] bg-act" />{" "}
-            ordered
+            <span className="ml-2 inline-block size-3 border border-dashed border-ink" /> on the plan{" "}
+            <span className="ml-2 inline-block h-3 w-[3px] bg-action" /> ordered
           </p>
           <ul>
             {shown.map((finishedGoods) => (
@@ -218,7 +218,7 @@ export function SellHome(props: SellHomeProps) {
       lead="Orders, stock and sales."
       actions={
         <>
-          <Link className={first ? "press" : "act"} href="/sell/new" {...(first ? {} : { "data-next-step": "" })}>
+          <Link className={first ? "press" : "action-button"} href="/sell/new" {...(first ? {} : { "data-next-step": "" })}>
             New order
           </Link>
           <Link className="press" href="/sell/new?what=market">

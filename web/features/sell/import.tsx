@@ -57,7 +57,13 @@ export function ImportOrders({ sellables, today }: { sellables: Sellable[]; toda
       lead="One line in each row: order, date, item and packs."
       actions={
         <>
-          <button type="button" className="act" data-next-step disabled={busy || !read || read.orders.length === 0 || read.faults.length > 0} onClick={take}>
+          <button
+            type="button"
+            className="action-button"
+            data-next-step
+            disabled={busy || !read || read.orders.length === 0 || read.faults.length > 0}
+            onClick={take}
+          >
             {read && read.orders.length > 0 ? `Take ${read.orders.length} ${read.orders.length === 1 ? "order" : "orders"}` : "Import orders"}
           </button>
           <Link className="press" href="/sell">

@@ -312,7 +312,7 @@ export function LabelsView(props: LabelsProps) {
       lead={`${of.name}${of.number ? `, batch ${of.number}` : ""}`}
       actions={
         <>
-          <a className="act" data-next-step href={pdf} target="_blank" rel="noreferrer" aria-disabled={label.small !== ""}>
+          <a className="action-button" data-next-step href={pdf} target="_blank" rel="noreferrer" aria-disabled={label.small !== ""}>
             Open the PDF
           </a>
           <Link className="press" href="/sell">

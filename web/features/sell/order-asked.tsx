@@ -70,7 +70,7 @@ export function Asked({ what, state, sellables, there, today, onKeep, onLeave }:
       <HeadFields fields={fields} what={what} today={today} />
       <Lines lines={lines} onLines={setLines} sellables={sellables} there={there} what={what} />
       <p className="mt-3 flex gap-2">
-        <button type="submit" className="act">
+        <button type="submit" className="action-button">
           Save changes
         </button>
         <button type="button" className="press" onClick={onLeave}>

@@ -58,7 +58,7 @@ export function NewOrder({ what, sellables, there, today, like }: NewProps) {
       title={what === "order" ? "New order" : "Plan a market day"}
       lead={what === "order" ? "Products, customer and date." : "Place, date, and what to take."}
       actions={
-        <button type="submit" form="order-form" className="act" data-next-step disabled={busy}>
+        <button type="submit" form="order-form" className="action-button" data-next-step disabled={busy}>
           {busy ? "Writing" : what === "order" ? "Save order" : "Save market day"}
         </button>
       }

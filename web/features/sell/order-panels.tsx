@@ -57,7 +57,7 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
             <button
               key={to}
               type="button"
-              className={to === "sold" ? "act !min-h-[56px] text-[18px]" : press({ size: "gloved" })}
+              className={to === "sold" ? "action-button !min-h-[56px] text-[18px]" : press({ size: "gloved" })}
               onClick={() => put(to)}
               aria-label={`${VERBS[to]}: ${line.name}`}
             >
@@ -145,7 +145,7 @@ export function OutNow({ order, state, onSaid }: { order: Order; state: OrderSho
         <h2>{state.isClosed ? "Result" : what === "order" ? "Shipped" : "At market"}</h2>
         {state.out > 0 && !state.isClosed ? (
           <span className="flex gap-2">
-            <button type="button" className={isNext ? "act" : "press"} {...(isNext ? { "data-next-step": "" } : {})} onClick={() => all("sold")}>
+            <button type="button" className={isNext ? "action-button" : "press"} {...(isNext ? { "data-next-step": "" } : {})} onClick={() => all("sold")}>
               {what === "order" ? "Handed over, all sold" : "All sold"}
             </button>
             {what === "market" ? (

@@ -105,11 +105,11 @@ function OrderActions({
   return (
     <>
       {next === "take" ? (
-        <button type="button" className="act" data-next-step disabled={busy} onClick={onTake}>
+        <button type="button" className="action-button" data-next-step disabled={busy} onClick={onTake}>
           {isMarket ? (busy ? "Loading" : "Take to the market") : busy ? "Shipping" : "Ship"}
         </button>
       ) : next === "close" ? (
-        <button type="button" className="act" data-next-step onClick={onClose}>
+        <button type="button" className="action-button" data-next-step onClick={onClose}>
           {isMarket ? "Close market day" : "Close order"}
         </button>
       ) : null}

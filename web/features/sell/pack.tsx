@@ -113,7 +113,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, recentPacks
       lead="Pack released jars, the oldest batch first."
       actions={
         <>
-          <button type="submit" form="pack-form" className="act" data-next-step disabled={busy || !sellable}>
+          <button type="submit" form="pack-form" className="action-button" data-next-step disabled={busy || !sellable}>
             {busy ? "Packing" : "Pack"}
           </button>
           <Link className="press" href="/sell">
@@ -142,7 +142,7 @@ export function PackView({ finishedGoods, of, inside, packs, stocks, recentPacks
         <Empty
           title="Nothing is released yet"
           action={
-            <Link className="act" href="/rack">
+            <Link className="action-button" href="/rack">
               To the rack
             </Link>
           }

@@ -95,7 +95,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
       lead="Several products sold as one: a sample set, a gift box."
       actions={
         <>
-          <button type="submit" form="set-form" className="act" data-next-step disabled={busy}>
+          <button type="submit" form="set-form" className="action-button" data-next-step disabled={busy}>
             {busy ? "Saving" : "Save the set"}
           </button>
           <Link className="press" href={set ? `/sell/pack?of=${set.id}` : "/sell"}>

@@ -210,7 +210,7 @@ function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState)
         </h2>
         <button
           type="button"
-          className="act"
+          className="action-button"
           disabled={busy || !kept || tally.refused > 0 || rows.length === 0 || tally.new + tally.changed === 0}
           onClick={() => void take()}
         >

@@ -117,7 +117,7 @@ export function LotForm({ of }: { of: StockedThing }) {
         <Field label="Received on" {...fields.bind("receivedOn")} hint="A day. Add a time if you counted stock on that day." />
       </div>
       <FormMessage>{message}</FormMessage>
-      <button type="submit" className="act mt-2" data-next-step disabled={busy}>
+      <button type="submit" className="action-button mt-2" data-next-step disabled={busy}>
         Add to stock
       </button>
     </form>

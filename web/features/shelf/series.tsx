@@ -65,7 +65,7 @@ function SeriesForm({ wicks, onDone }: { wicks: NamedWick[]; onDone: () => void 
         ))}
       </div>
       <FormMessage>{message}</FormMessage>
-      <button type="submit" className="act mt-2" disabled={busy}>
+      <button type="submit" className="action-button mt-2" disabled={busy}>
         {busy ? "Saving" : "Save the series"}
       </button>
     </form>

@@ -43,7 +43,7 @@ function StoreBar({ onHand, low }: { onHand: number; low: number | null }) {
   return (
     <div aria-hidden="true" className="relative h-[12px] w-full bg-wax">
       <div className={`h-full ${low !== null && onHand < low ? "bg-hot" : "bg-ink"}`} style={{ width: share(onHand) }} />
-      {low === null ? null : <div className="absolute -inset-y-[3px] w-[3px] bg-act-edge" style={{ left: share(low) }} />}
+      {low === null ? null : <div className="absolute -inset-y-[3px] w-[3px] bg-action-edge" style={{ left: share(low) }} />}
     </div>
   );
 }

@@ -192,7 +192,7 @@ export function SupplierSheetPanel({ kind, materialId, sheets }: { kind: (typeof
             </>
           ) : null}
           <p className="mt-3 flex flex-wrap gap-2">
-            <button type="submit" className="act" disabled={busy}>
+            <button type="submit" className="action-button" disabled={busy}>
               Save safety data sheet
             </button>
             <button type="button" className="press" onClick={() => setOpen(false)}>

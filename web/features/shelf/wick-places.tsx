@@ -53,7 +53,7 @@ export function WickPlaces(props: {
               type="button"
               role="radio"
               aria-checked={wicks === n}
-              className={`press ${wicks === n ? "!bg-act !text-act-ink" : ""}`}
+              className={`press ${wicks === n ? "!bg-action !text-action-ink" : ""}`}
               onClick={() => onWicks(n)}
             >
               {n}

@@ -23,7 +23,7 @@ export function WickTemplate({ vessel, wicks }: { vessel: Shelf["vessels"][numbe
     <main id="work" className="mx-auto max-w-[900px] p-6">
       <div className="unprinted mb-4 flex flex-wrap items-center gap-4">
         <h1>Centring template, {vessel.name}</h1>
-        <button type="button" className="act" data-next-step onClick={() => window.print()}>
+        <button type="button" className="action-button" data-next-step onClick={() => window.print()}>
           Print at full size
         </button>
         <Link className="press" href={`/shelf/vessel/${vessel.id}`}>

@@ -86,7 +86,8 @@ export function FindSheet({ sections, text, hint, onText, onClose }: FindProps) 
   const places = sections.filter((section) => section.name.includes(letters));
   const words = letters.length < 2 ? [] : GLOSSARY.filter((word) => word.name.includes(letters));
   const actions = letters === "" ? [] : ACTIONS.filter((action) => letters.split(/\s+/).every((word) => action.name.toLowerCase().includes(word)));
-  const row = "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-act data-[selected=true]:text-act-ink";
+  const row =
+    "flex min-h-[44px] cursor-pointer items-baseline justify-between gap-4 px-4 py-2 data-[selected=true]:bg-action data-[selected=true]:text-action-ink";
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>

@@ -91,7 +91,7 @@ function WickLine({ sections, waiting }: Pick<FrameProps, "sections" | "waiting"
                   >
                     <line x1="7" x2="7" y1={isCurrent ? 20 : 38} y2="56" stroke="var(--color-ink)" strokeWidth="3" />
                     {isCurrent ? (
-                      <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-act)" stroke="var(--color-ink)" strokeWidth="1.5" />
+                      <path d="M7 0 C11 7 13 10 13 14 A6 6 0 0 1 1 14 C1 10 4 7 7 0 Z" fill="var(--color-action)" stroke="var(--color-ink)" strokeWidth="1.5" />
                     ) : null}
                   </svg>
                   <span>{section.name}</span>

@@ -226,7 +226,7 @@ function WorkshopForm({ workshop, zone }: { workshop: WorkshopShown | null; zone
       <Where workshop={workshop} zone={zone} fields={fields} />
       {workshop ? <CostsAndRooms fields={fields} currency={workshop.currency} /> : null}
       <div className="self-center">
-        <button type="submit" className={workshop ? "press" : "act"}>
+        <button type="submit" className={workshop ? "press" : "action-button"}>
           {workshop ? "Save" : "Create workshop"}
         </button>
         <FormMessage>{message}</FormMessage>

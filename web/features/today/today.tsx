@@ -69,7 +69,7 @@ function Begin() {
               <h3>{way.title}</h3>
               <p className="mt-1 max-w-[560px] text-soft">{way.words}</p>
             </div>
-            <Link className={way.first ? "act" : press({ size: "gloved" })} href={way.href} {...(way.first ? { "data-next-step": "" } : {})}>
+            <Link className={way.first ? "action-button" : press({ size: "gloved" })} href={way.href} {...(way.first ? { "data-next-step": "" } : {})}>
               {way.action}
             </Link>
           </li>
@@ -264,7 +264,7 @@ export function Today({
         <Empty
           title="Nothing to do now"
           action={
-            <Link className="act" href="/plan" data-next-step>
+            <Link className="action-button" href="/plan" data-next-step>
               Plan a batch
             </Link>
           }

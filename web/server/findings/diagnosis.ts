@@ -49,7 +49,7 @@ const FACTOR_OF: Partial<Record<RecordKeyName, string>> = {
   cure_days: "cure",
 };
 
-export interface Why {
+export interface BatchDiagnosis {
   batch: { id: string; number: number; title: string; pouredAt: string | null; rehearsal: boolean };
   flaws: { defect: string; name: string; jars: number; of: number }[];
   defect: string | null;
@@ -88,7 +88,7 @@ async function fineRecords(db: Database, workshopId: string, batchId: string, fa
   return rows.map((row) => row.record);
 }
 
-async function formulaOf(db: Database, workshopId: string, versionId: string): Promise<Why["formula"]> {
+async function formulaOf(db: Database, workshopId: string, versionId: string): Promise<BatchDiagnosis["formula"]> {
   const [row] = await db
     .select({ id: formulas.id, name: formulas.name, version: formulas.version })
     .from(formulaVersions)
@@ -104,7 +104,7 @@ async function formulaOf(db: Database, workshopId: string, versionId: string): P
   return newest ? { ...row, spec: readFormula(newest.spec) } : null;
 }
 
-async function followers(db: Database, workshopId: string, formulaId: string, number: number): Promise<Why["after"]> {
+async function followers(db: Database, workshopId: string, formulaId: string, number: number): Promise<BatchDiagnosis["after"]> {
   const rows = await db
     .select({ id: batches.id, number: batches.number })
     .from(batches)
@@ -129,7 +129,7 @@ export async function toolKinds(db: Database, workshopId: string): Promise<Map<s
   return new Map(rows.map((row) => [row.id, row.kind]));
 }
 
-export const flawsOf = (plan: BatchPlan, state: BatchState): Why["flaws"] => {
+export const flawsOf = (plan: BatchPlan, state: BatchState): BatchDiagnosis["flaws"] => {
   const counts = new Map<string, number>();
   const rows = outcomesOf(plan, state);
   for (const row of rows) for (const [defect, jars] of Object.entries(row.flawed)) counts.set(defect, (counts.get(defect) ?? 0) + jars);
@@ -182,7 +182,7 @@ async function shelfRecord(db: Database, workshopId: string, plan: BatchPlan, ke
 }
 
 /** Returns why a batch shows a flaw: the known causes against its record, the workshop's history beside them; null if there is no such batch. */
-export async function diagnoseBatch(db: Database, workshopId: string, batchId: string, asked: string | undefined, now: string): Promise<Why | null> {
+export async function diagnoseBatch(db: Database, workshopId: string, batchId: string, asked: string | undefined, now: string): Promise<BatchDiagnosis | null> {
   const [row] = await db
     .select()
     .from(batches)

@@ -26,7 +26,7 @@ function lookAt(element: Element): Look {
       line: color("line"),
       wax: color("wax"),
       sheet: color("sheet"),
-      act: color("act"),
+      action: color("action"),
       hot: color("hot"),
     },
     text: style.getPropertyValue("--font-text").trim() || "sans-serif",

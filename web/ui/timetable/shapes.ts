@@ -32,7 +32,7 @@ export interface Moved {
 }
 
 /** Colors by the token they are; stripes tell the heat where colors are not told apart. */
-export type Ink = "ink" | "soft" | "line" | "wax" | "sheet" | "act" | "hot" | "stripes";
+export type Ink = "ink" | "soft" | "line" | "wax" | "sheet" | "action" | "hot" | "stripes";
 
 /** What is drawn, in px from the left upper corner; `alpha` is 1 where it is not given. */
 export type Shape = { alpha?: number } & (
@@ -214,7 +214,7 @@ function drawPots({ day: { rows }, left, write, x, wide, shapes, grips, faded }:
         const says = write.clock(Math.max(0, step.start + by));
         shapes.push({ is: "words", x: box.x, y: middle - 16, says, size: 14, ink: "ink", from: "start", bold: true, figure: true });
       } else if (step.held) {
-        shapes.push({ is: "words", x: box.x, y: middle - 14, says: "▼", size: 11, ink: "act", from: "middle", alpha });
+        shapes.push({ is: "words", x: box.x, y: middle - 14, says: "▼", size: 11, ink: "action", from: "middle", alpha });
       }
     }
   }

@@ -116,7 +116,7 @@ export function EntryForm<T>(props: EntryFormProps<T>) {
         {label ? <Field label={label} {...fields.bind("value")} large inputMode="decimal" {...(unit ? { unit } : {})} /> : null}
         <button
           type="submit"
-          className={`act !min-h-[64px] justify-self-start max-sm:mt-0 max-sm:mb-3 max-sm:justify-self-stretch ${label ? "mt-[27px]" : ""}`}
+          className={`action-button !min-h-[64px] justify-self-start max-sm:mt-0 max-sm:mb-3 max-sm:justify-self-stretch ${label ? "mt-[27px]" : ""}`}
           data-next-step
         >
           {button}

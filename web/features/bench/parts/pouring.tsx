@@ -201,7 +201,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
           </div>
         </div>
       ) : null}
-      <button type="submit" className="act !min-h-[64px] max-sm:w-full" data-next-step>
+      <button type="submit" className="action-button !min-h-[64px] max-sm:w-full" data-next-step>
         {button}
       </button>
       <FormMessage>{message}</FormMessage>
