@@ -1,11 +1,11 @@
-/** Why something was not done: in words, and by the field that it was about. */
+/** Why something was not done: a message, and messages by field. */
 export interface Problem {
   ok: false;
   message: string;
   fields: Record<string, string[]>;
 }
 
-/** What was asked for, or why not. `More` stands beside the words of a refusal: the status of an answer. */
+/** The value that was asked for, or the problem. `More` adds to a problem, for instance the status of an HTTP answer. */
 export type Result<T, More = unknown> = { ok: true; value: T } | (Problem & More);
 
 export const ok = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });

@@ -14,7 +14,7 @@ function row(seed: number): () => number {
   };
 }
 
-/** What is made again and again, and how it goes. */
+/** A candle that the demo makes again and again, and how its batches usually turn out. */
 export interface Kind {
   /** The formula's version that it is poured by. */
   version: string;

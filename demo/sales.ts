@@ -144,7 +144,7 @@ const ORDERS_OF_DEMO: readonly DemoOrder[] = [
   },
 ];
 
-/** Packs, sells and labels in the demo's workshop, as of `now`; without its past nothing was sold yet. */
+/** Packs, sells and labels products in the demo's workshop, as of `now`; nothing where the demo has no past. */
 export async function putFinishedGoods(db: Database, workshopId: string, now: Date, past: boolean): Promise<void> {
   const [workshop] = await db.select().from(workshops).where(eq(workshops.id, workshopId));
   if (!workshop) return;

@@ -6,7 +6,7 @@ const need = <T>(value: T | undefined, what: string): T => {
   return value;
 };
 
-/** How one wick of the demo burns: the diameter its pool ends at and after how long, how deep, and what else is seen. Invented. */
+/** How one wick of the demo burns: the diameter of its pool and after how long, its depth, and other signs. Invented. */
 export interface Burns {
   wick: number;
   endsMm: number;

@@ -13,8 +13,8 @@ export interface Instruments {
 }
 
 /**
- * A probe and a scale that are simulated, on a loopback port. Whoever connects says PROBE or SCALE and hears its lines, one a second;
- * what else is said is told to the pot or the scale. The pot goes on `speed` times as fast as the clock, 1 to 60.
+ * Starts a simulated thermometer and scale on a loopback port. A client sends PROBE or SCALE and receives a line a second; anything else
+ * that it sends goes to the simulated pot or scale. The pot runs `speed` times as fast as the clock, 1 to 60.
  */
 export async function startInstruments({
   home,

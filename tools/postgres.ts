@@ -12,7 +12,7 @@ const ENDS_WITHIN_MS = 60_000;
 /** The role that the program works as: it owns nothing. */
 export const PROGRAM_ROLE = "hearth_program";
 
-/** For data that passes with the run: nothing waits for the disk. */
+/** Server settings for a database that is deleted after the run: nothing waits for the disk. */
 export const PASSING = ["-c", "fsync=off", "-c", "full_page_writes=off", "-c", "synchronous_commit=off"];
 
 export interface Embedded {

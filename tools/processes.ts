@@ -61,7 +61,7 @@ export async function until(check: () => Promise<boolean> | boolean, millisecond
   }
 }
 
-/** A fault that a plain sentence says all about. */
+/** An error whose message is all that a person needs to read: no stack is printed. */
 export class Plain extends Error {}
 
 /**

@@ -48,7 +48,7 @@ async function isCommand(request: NextRequest): Promise<boolean> {
   return Array.isArray(read.value) && isPlain(read.value);
 }
 
-/** Lets in who is no stranger, and says what a page may load and run. */
+/** Checks host and origin of each request, and sets the content security policy of its page. */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   const stranger = checkHostAndOrigin(request.method, request.headers.get("host") ?? "", request.headers.get("origin"));
   if (stranger) return refuse(stranger.status, stranger.message);

@@ -1,6 +1,6 @@
 /** What can become of a jar: on the rack until it is something else. */
 export const JAR_STATUSES = ["rack", "packed", "testing", "second", "sold", "given", "melted", "broken"] as const;
-/** What is said by hand; jars are packed as packs, and what becomes of those is said where they are sold. */
+/** Statuses that a maker sets by hand; packing and selling set the others. */
 export const JAR_STATUSES_BY_HAND = ["rack", "testing", "second", "sold", "given", "melted", "broken"] as const;
 export type JarStatus = (typeof JAR_STATUSES)[number];
 export const JAR_STATUS_WORDS: Record<JarStatus, string> = {

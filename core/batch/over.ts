@@ -20,7 +20,7 @@ export interface Over {
 
 /** A weight above this share of what was asked is too much: the scale's mark is allowed for beside it. */
 const TOLERANCE = 0.005;
-/** From here on a weight is more likely a slip of the hand, and is asked about before it is recorded. */
+/** Above this multiple of the planned weight an entry is probably a typing error, and is confirmed before it is recorded. */
 export const IMPLAUSIBLE = 1.5;
 /** A pot is not made larger than this many times what was planned. */
 const MAX_RESCALE = 2;

@@ -115,7 +115,7 @@ export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: s
   return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
 }
 
-/** Returns where a batch stands at a moment: the only thing here that looks at the clock. */
+/** Returns the phase of a batch at a moment. The only function of a batch that depends on the clock. */
 export function phaseAt(plan: BatchPlan, state: BatchState, now: string): { phase: Phase; times: CureTimes | null; pouredAt: string | null } {
   const poured = pouredAt(plan, state);
   const times = poured ? cureTimes(poured, plan.process) : null;

@@ -30,7 +30,7 @@ export interface ChosenProduct {
   chosenWicks?: ProductWicks | null;
 }
 
-/** What a batch is worked out from: pots with their formulas, products and their counts, or a weight in place of their fills. */
+/** The input of a batch's amounts: pots with their formulas, and products with their counts, or a total weight in place of counts. */
 export interface PlanOrder {
   process: Process;
   pots: { name: string; number: number; spec: Omit<FormulaSpec, "process"> }[];

@@ -10,7 +10,7 @@ const mg = z.number().int().min(0);
 
 const pitcher = z.object({ totalMg: mg, components: z.array(z.object({ id: z.uuid(), mg, n: mg.optional() })) });
 
-/** One pot of a batch: a formula as it was, and what goes in. */
+/** One pot of a batch: its formula as it was at the start, and its amounts. */
 export const potPlan = z.object({
   formulaName: z.string(),
   versionNumber: z.number().int().min(1),

@@ -7,7 +7,10 @@ import type { BatchPlan } from "./plan";
 /** A reading as it is kept for pictures: seconds after the start, hundredths of °C, the place of its step and of its instrument in their lists (−1: none). */
 export type CurvePoint = [after: number, celsius: number, step: number, tool: number];
 
-/** What follows from the entries of a batch, whatever the clock says. Bounded in size: a day of readings a second keeps the shape of its curve. */
+/**
+ * The state that follows from the entries of a batch, independent of the clock. Its size is bounded: readings taken each second for a day
+ * are thinned to the shape of their curve.
+ */
 export interface BatchState {
   format: number;
   /** How many entries count. */
@@ -100,7 +103,7 @@ export interface Poured {
 }
 export const PACES = ["slowly", "evenly", "fast"] as const;
 export type Pace = (typeof PACES)[number];
-/** What became of the wicks at the pour. */
+/** What was done with the wicks at the pour. */
 export const WICKS_WERE = ["left alone", "poured onto", "pulled aside"] as const;
 export type WicksWere = (typeof WICKS_WERE)[number];
 export const WARMED = ["no", "yes", "oven", "water", "heat gun", "microwave", "warm room"] as const;

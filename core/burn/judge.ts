@@ -4,7 +4,7 @@ import * as M from "./limits";
 export const FLAMES = ["small", "steady", "large", "jumping", "dying", "out"] as const;
 export type FlameSeen = (typeof FLAMES)[number];
 
-/** One look at a burning candle. What was not looked at is not there. Millimeters, °C, minutes since it was lit. */
+/** One check of a burning candle. What was not checked is absent. Millimeters, °C, minutes since it was lit. */
 export interface Look {
   minute: number;
   pool_mm?: number | undefined;
@@ -106,7 +106,7 @@ export interface Measures {
   len(um: number): string;
   t(centi: number): string;
 }
-/** As the calculation interface writes them. */
+/** Writes lengths and temperatures in millimeters and °C, as the calculation interface does. */
 export const SI: Measures = { len: (um) => `${um / 1_000} mm`, t: (centi) => `${centi / 100} °C` };
 
 /** Returns what in one look ends the session. */

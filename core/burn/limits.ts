@@ -99,5 +99,5 @@ export const MARKS: readonly Mark[] = [
   },
 ];
 
-/** What is said wherever a verdict stands. */
+/** The caution shown beside every verdict. */
 export const NO_CERTIFICATE = "Test data is not a safety certificate. Laboratories and your country's rules have the last word.";

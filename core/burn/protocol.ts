@@ -1,7 +1,10 @@
 import { MIN_SESSIONS } from "./limits";
 import type { Protocol, ProtocolSession } from "./schema";
 
-/** Ready-made; common practice, no source. The rests are ours: a candle is lit again when it is cold and hard. */
+/**
+ * Test protocols to start from. Common practice, no source; the rests between sessions are our own choice: a candle is lit again once it is
+ * cold and hard.
+ */
 export const PROTOCOLS: readonly (Protocol & { id: string; says: string })[] = [
   {
     id: "long-first",

@@ -9,7 +9,7 @@ export interface DayWork extends DayJob {
   pot: DayPot & { number: number };
 }
 
-/** What one product is to a day. */
+/** A product as the plan of a day uses it. */
 export type DayProduct = Omit<Wanted, "count">;
 
 /** Returns the pots of a day and what is done for each: those that were abandoned left out, the numbers of the others kept. */

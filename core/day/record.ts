@@ -2,7 +2,7 @@ import { z } from "zod";
 
 const minute = z.number().int().min(-1_440).max(14_400);
 
-/** A day at the pots as a maker left it: what is made, with what, and what was held, lost or let go. Minutes from its beginning. */
+/** The saved plan of a day at the pots: the products, and the steps that were fixed, lost or left out. Minutes from its beginning. */
 export const dayRecord = z.object({
   /** Pieces by product. */
   counts: z.record(z.uuid(), z.number().int().min(1).max(100_000)).default({}),

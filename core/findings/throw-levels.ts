@@ -15,7 +15,7 @@ export interface ThrowScore {
   batch: string | null;
 }
 
-/** What scores are compared by, and what a maker calls it. */
+/** The factors by which scores are compared, each with its name on screen. */
 export const THROW_FACTORS = {
   wax: "wax",
   oil: "fragrance",

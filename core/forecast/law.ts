@@ -37,8 +37,8 @@ export function minuteOf({ excess, from, rate, bend }: CoolingLaw, target: numbe
 }
 
 /**
- * What is thought before anything was read: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with
- * the third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.19, give or take 0.13.
+ * How pots cool before anything was read of one: a kilogram in a metal pitcher falls by Newton's law with 85 minutes, like bodies with the
+ * third root of their mass (an assumption, no source), give or take a factor of 1.6; and it bends by 0.19, give or take 0.13.
  */
 export interface TypicalCooling {
   /** Minutes for a kilogram, at 40 °C above the room. */

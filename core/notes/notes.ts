@@ -1,4 +1,4 @@
-/** What notes are kept of. */
+/** The kinds of things that notes can be written about. */
 export const NOTE_SUBJECTS = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack"] as const;
 export type NoteSubject = (typeof NOTE_SUBJECTS)[number];
 

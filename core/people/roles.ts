@@ -2,11 +2,11 @@
 export const ROLES = ["viewer", "helper", "editor", "owner"] as const;
 export type Role = (typeof ROLES)[number];
 
-/** The parts of the program that rights are given for: its sections, and who works here. */
+/** The parts of the program that rights are given for: its sections, and the people page. */
 export const AREAS = ["today", "shelf", "formulas", "products", "plan", "bench", "rack", "inspect", "burn", "sell", "records", "findings", "people"] as const;
 export type Area = (typeof AREAS)[number];
 
-/** Something that is to be done in one part. */
+/** An action in one part of the program, for which a right is needed. */
 export interface Need {
   area: Area;
   action: "see" | "change";
@@ -33,7 +33,7 @@ export const lesserOf = (a: Role, b: Role): Role => (ROLES.indexOf(a) <= ROLES.i
 /** Pages of no section, and whose they are: the words of the trade are for everybody. */
 const OTHER_PAGES: Readonly<Record<string, Area>> = { "/": "today", "/words": "bench", "/first": "plan" };
 
-/** The part of the program that a page belongs to, by its path within the workshop; one that nobody gave a right for is the owner's alone. */
+/** Returns the part of the program that a page belongs to, by its path within the workshop; an unknown path belongs to the owner alone. */
 export function areaOfPath(path: string): Area {
   const whole = path.split(/[?#]/)[0] || "/";
   return OTHER_PAGES[whole] ?? AREAS.find((area) => whole === `/${area}` || whole.startsWith(`/${area}/`)) ?? "people";

@@ -6,7 +6,7 @@ import { addDays, dayAt, daysBetween, minutesAt, timeOn } from "../units/calenda
 import type { PlanningSettings } from "./schema";
 import { hoursOn, lastDayBefore, readyBy } from "./settings";
 
-/** What is wanted, one line: an order, a market, stock to keep. */
+/** One line of demand: for an order, a market, or stock to keep. */
 export interface DemandLine {
   id: string;
   productId: string;
@@ -33,7 +33,7 @@ export interface DemandProduct {
   wicked: boolean;
 }
 
-/** By how much what is wanted is missed. */
+/** How far a plan misses its demand. */
 export type Fit = "stock" | "ready" | "minimum" | "late";
 
 /** A pot with its day. */
@@ -346,7 +346,7 @@ export function missOf({ pots }: Pick<DemandPlan, "pots">): { lateDays: number; 
   return { lateDays: sum("late", (pot) => pot.short * pot.jars), late: sum("late", (pot) => pot.jars), minimum: sum("minimum", (pot) => pot.jars) };
 }
 
-/** One week of a season. */
+/** One week of a demand plan. */
 export interface Week {
   /** Its Monday. */
   from: string;

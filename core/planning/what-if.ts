@@ -4,7 +4,7 @@ import { type DemandLine, type DemandPlan, type DemandProduct, missOf, type Plan
 import type { PlanningSettings } from "./schema";
 import { hoursOn, readyBy } from "./settings";
 
-/** What a season would be with one thing changed: found by planning it again. */
+/** What a demand plan would be with one thing changed: found by planning it again. */
 export interface WhatIf {
   /** "one more person", "without Rain on slate, tumbler". */
   what: string;

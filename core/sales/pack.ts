@@ -1,6 +1,6 @@
 import { z } from "zod";
 
-/** What one pack takes beside what is in it: a box, and lids, labels, tape by the piece. */
+/** What one pack draws besides its contents: a box, and lids, labels and tape by the piece. */
 export const packaging = z.object({
   boxId: z.uuid().nullable(),
   parts: z

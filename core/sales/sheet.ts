@@ -27,7 +27,7 @@ const HEADS: Record<"order" | "on" | "item" | "packs" | "whom", RegExp> = {
   whom: /^(e-?mail|contact|address|buyer|remarks?|note)$/i,
 };
 
-/** An order as rows of a file say it; what is wrong with a row stands beside it. */
+/** Orders read from the rows of a file; a row that cannot be read has its fault beside it. */
 export interface ReadOrders {
   orders: OrderPlan[];
   faults: { row: number; fault: string }[];

@@ -159,6 +159,6 @@ export const makespanOf = ({ last, dur, background }: Pick<Model, "last" | "dur"
 export const latenessOf = ({ last, dur, due }: Pick<Model, "last" | "dur" | "due">, starts: ArrayLike<number>): number =>
   last.reduce((sum, op, j) => sum + ((due[j] as number) < 0 ? 0 : Math.max(0, (starts[op] as number) + (dur[op] as number) - (due[j] as number))), 0);
 
-/** Returns what is to be as small as can be, of the objective asked for. */
+/** Returns the value to minimize, by the objective that is asked for. */
 export const worth = (model: Model, starts: ArrayLike<number>): number =>
   model.objective === "makespan" ? makespanOf(model, starts) : latenessOf(model, starts);

@@ -40,7 +40,7 @@ export interface Ledger {
 
 const time = (at: string) => Date.parse(at);
 
-/** Works the ledger out. Draws at the very moment of a count come before it. */
+/** Returns the stock ledger of a material: what each draw took from which lot. Draws at the very moment of a count come before it. */
 export function ledger(lots: readonly Lot[], draws: readonly Draw[], counts: readonly Count[]): Ledger {
   const row = [...lots].sort((a, b) => time(a.receivedAt) - time(b.receivedAt) || (a.id < b.id ? -1 : 1));
   const starts: number[] = [];

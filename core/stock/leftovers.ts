@@ -1,4 +1,4 @@
-/** One of the things that could be made, as it draws on what is there: whole amounts (mg or pieces), for one piece. */
+/** One product that could be made, and what one piece draws: whole amounts, in milligrams or pieces. */
 export interface Choice {
   name: string;
   /** In the order of the supplies. */

@@ -20,7 +20,7 @@ function triedLately(): boolean {
   }
 }
 
-/** Shown where a page could not be read: it comes back by itself once the database does; a lasting fault says what it is. */
+/** The page shown where another could not be read: it tries again by itself until the database is back, and describes an error that stays. */
 export default function Fault({ error, reset }: { error: Error & { digest?: string }; reset: () => void }) {
   const [lasting, setLasting] = useState(false);
   useEffect(() => {

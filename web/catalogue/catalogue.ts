@@ -42,5 +42,5 @@ export async function readSpec(workshopId: string, formulaId: string): Promise<F
   return answer.ok ? ((await answer.json()) as { spec: FormulaSpec }).spec : null;
 }
 
-/** What was read is old: something was put on the shelf from this page. */
+/** Discards the catalogue that was read, after something was added to the shelf from this page. */
 export const forgetCatalogue = (workshopId: string): void => void kept.delete(workshopId);

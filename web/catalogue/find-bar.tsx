@@ -13,13 +13,13 @@ export interface Filter {
   options: readonly { value: string; label: string }[];
 }
 
-/** How a long list is narrowed, as its page gives it. */
+/** The filters of a long list, as its page provides them. */
 export interface ListFilters {
   when: WhenProps;
   more: readonly Filter[];
 }
 
-/** What a page says of a long list: where it goes on, whether it is narrowed, and how it can be. */
+/** Props of a long list: its next pages, its filters, and whether any is set. */
 export interface LongListProps {
   older: string | null;
   newer: string | null;
@@ -27,7 +27,7 @@ export interface LongListProps {
   filters: ListFilters;
 }
 
-/** Shows what is in use, or what was put away. */
+/** The choice between what is in use and what is archived. */
 export const PUT_AWAY: Filter = {
   key: "away",
   label: "Show",
@@ -55,7 +55,7 @@ function addressOf(path: string, query: URLSearchParams, change: Record<string, 
   return text ? `${path}?${text}` : path;
 }
 
-/** Finds in a list: as one types, by days, and by what suits it; `more` filters stand behind a button. Where one is, is kept in the address. */
+/** The search field and filters of a list; `more` filters stand behind a button. The address keeps what is chosen. */
 export function FindBar({
   what,
   filters = [],

@@ -31,7 +31,7 @@ const PART: Record<Merged, "waxes" | "fragrances" | "dyes" | "additives" | "wick
   mold: "molds",
 };
 
-/** Of these two entries of one thing, which stays. */
+/** Asks which of two entries of the same thing is kept, and merges them. */
 export function MergeDialog({ kind, id, name, onDone }: MergeProps) {
   const workshop = useWorkshop();
   const router = useRouter();

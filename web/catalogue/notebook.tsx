@@ -120,7 +120,7 @@ function NewNote({ kind, of }: Pick<NotebookProps, "kind" | "of">) {
   );
 }
 
-/** What was noticed of one thing, with its date, who wrote it, and pictures. */
+/** The notes of one thing, each with its date, its writer and its pictures, and the form for another. */
 export function Notebook({ kind, of, notes }: NotebookProps) {
   const workshop = useWorkshop();
   const router = useRouter();

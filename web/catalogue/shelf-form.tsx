@@ -51,7 +51,7 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
   ));
 }
 
-/** Puts a thing on the shelf or changes one, field by field as the shelf knows its kind. */
+/** Props of the form that adds a thing to the shelf or changes one. */
 export interface ShelfFormProps {
   kind: ShelfKind;
   row: ShelfRow | null;

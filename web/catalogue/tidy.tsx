@@ -20,7 +20,7 @@ const isMerged = (kind: TidyKind): kind is Merged => MERGED.includes(kind);
 
 const MergeDialog = lazy<MergeProps>(async () => (await import("./merge-dialog")).MergeDialog, { typed: true });
 
-/** What can be done to keep a list tidy: another like it, put away, merge, delete; each can be undone. */
+/** The actions that keep a list tidy: duplicate, archive, merge, delete; each can be undone. */
 export function Tidy({ kind, id, name, away, path }: { kind: TidyKind; id: string; name: string; away: boolean; path?: (id: string) => string }) {
   const workshop = useWorkshop();
   const router = useRouter();

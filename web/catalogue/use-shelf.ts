@@ -6,7 +6,7 @@ import type { Shelf, Stocks } from "@/server/inventory/shelf";
 import type { Catalogue } from "@/server/workshops/search-index";
 import { catalogueOf, forgetCatalogue } from "./catalogue";
 
-/** What a page begins with of the shelf. */
+/** The part of the shelf that a page starts with. */
 export interface Few {
   shelf: Shelf;
   stocks: Stocks;

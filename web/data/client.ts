@@ -44,7 +44,7 @@ const held = () =>
       views: new Map<string, Database>(),
     };
   });
-/** The name of the pool among what there is once. */
+/** The name under which the pool is stored among the singletons of the process. */
 export const DATABASE = "database";
 
 /** Returns how many connections there are, and how many wait for one. */
@@ -76,7 +76,7 @@ export const authDatabase = (): Database => viewOf({ auth: true });
 /** Returns the same for plain statements, as a library asks them. */
 export const authPool = () => scopedPool(held().pool, { auth: true });
 
-/** The database as it is to whom no workshop is: not a row of any. */
+/** Returns the database for a caller without a workshop: it sees no row of any. */
 export const databaseWithoutTenant = (): Database => viewOf({});
 
 /** Reads several things as they stood at one moment, whatever is written meanwhile. */

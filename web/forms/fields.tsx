@@ -234,7 +234,7 @@ export const words = (initial = "", most = 2_000): FieldRule<string> => ({
   parse: (text) => (text.length > most ? bad("too-long", `At most ${most} letters fit here; this has ${text.length}.`) : good(text.trim())),
 });
 
-/** A rule for a name, which must be there. */
+/** Returns the rule of a name, which is required. */
 export const named = (what: string, initial = ""): FieldRule<string> => ({
   initial,
   parse: (text) =>
@@ -247,7 +247,7 @@ export const untouched = <T,>(rule: FieldRule<T>, value: T): FieldRule<T> => ({
   parse: (text) => (text === rule.initial ? { ok: true, value } : rule.parse(text)),
 });
 
-/** Lets a field stand empty. */
+/** Returns a rule that also accepts an empty field, as null. */
 export const orNothing = <T,>({ echo, ...rule }: FieldRule<T>): FieldRule<T | null> => ({
   initial: rule.initial,
   ...(echo ? { echo: (value: T | null) => (value === null ? "" : echo(value)) } : {}),

@@ -114,7 +114,7 @@ export function processRules(process: Process, units: Formats): Record<string, F
 export const processTexts = (process: Process, units: Formats): Record<string, string> =>
   Object.fromEntries(Object.entries(processRules(process, units)).map(([name, rule]) => [name, rule.initial]));
 
-/** The process that the fields say, as far as they can be read. */
+/** Returns the process that the fields of a form describe; a field that cannot be read keeps the value of `process`. */
 export function processFromFields(process: Process, values: Readonly<Record<string, unknown>>): unknown {
   return {
     ...process,

@@ -19,10 +19,10 @@ import {
 import { AGGREGATE_PATHS } from "./subjects";
 
 /**
- * The outbox: entries on their way to the server. Each is kept on this device until the server has it, so that a network or a
- * database that is away loses nothing; each carries its own id, so that sending it twice changes nothing. Of all tabs of
- * a browser one sends at a time, in the order in which the entries were logged. What can be read of the device is sent,
- * whether or not anything can be written to it.
+ * The outbox: entries on their way to the server. Each is kept on this device until the server has it, so that nothing is lost while the
+ * network or the database is away; each carries its own id, so that sending it twice changes nothing. Of all tabs of a browser one sends
+ * at a time, in the order in which the entries were logged. What can be read of the device is sent, whether or not anything can be written
+ * to it.
  */
 export interface Box {
   waiting: OutboxEntry[];
@@ -383,7 +383,7 @@ export async function checkHistory(workshopId: string, epoch: string): Promise<v
   }
 }
 
-/** The box as it is now. */
+/** Returns the outbox as it is now. */
 export const getSnapshot = (): Box => box;
 
 export const useOutbox = (): Box =>

@@ -52,7 +52,7 @@ export async function checkSignIn(): Promise<void> {
   }
 }
 
-/** What is said where somebody could not be signed out. */
+/** The message shown where signing out failed. */
 export const STILL_IN = "You are not signed out, because the workshop cannot be reached. Entries still count as yours. Try again when it can be reached.";
 
 /**

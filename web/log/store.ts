@@ -125,14 +125,14 @@ async function kept(): Promise<Device> {
 /** Deletes the cached logs of batches, trials and orders from this device; entries that wait to be sent stay. */
 export const clearLogCache = async (): Promise<void> => (await kept()).clear("known");
 
-/** Takes everything away that is kept here. */
+/** Deletes everything that this device keeps. */
 export async function forgetAll(): Promise<void> {
   await clearLogCache();
   await (await kept()).clear("entries");
   changed(["all"]);
 }
 
-/** In the order in which they were logged. */
+/** Returns all entries of this device, in the order in which they were logged. */
 export const allEntries = async (): Promise<OutboxEntry[]> => (await kept()).getAll("entries");
 
 /** Returns the outbox entry with this sequence number as this device holds it; undefined if it was sent or discarded. */

@@ -148,7 +148,7 @@ function useKnown<F extends LogState, C, E extends EventOf>(
   return known;
 }
 
-/** What is entered, without what this page knows by itself. */
+/** An entry as a form makes it, without what the page adds: id, time and person. */
 export type EnteredOf<B> = B & { happenedAt?: string | null; instrumentId?: string | null; corrects?: string | null };
 type EnteredAny = EnteredOf<{ kind: string; payload: unknown }>;
 /** An entry of a batch as a form makes it. */

@@ -2,7 +2,7 @@
 
 import { useUnits } from "./units";
 
-/** What stands in the way, said aloud; nothing where there is nothing to say. */
+/** The message of a form that was refused, announced to screen readers; nothing where there is none. */
 export function FormMessage({ children, className = "mt-1" }: { children: string; className?: string }) {
   const units = useUnits();
   return children ? (

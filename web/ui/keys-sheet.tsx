@@ -10,7 +10,7 @@ export interface Key {
   run: () => void;
 }
 
-/** All keys of what is shown. */
+/** The list of all keys of the view that is shown. */
 export function KeysSheet({ keys, onClose }: { keys: Key[]; onClose: () => void }) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>

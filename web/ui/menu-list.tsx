@@ -13,7 +13,7 @@ export interface MenuProps {
   align?: "start" | "end";
 }
 
-/** The menu once it was opened; from then on it is this one. */
+/** The items of a menu, loaded when it is first opened. */
 export function MenuList({ label, className, children, items, align = "start" }: MenuProps) {
   const row = `flex min-h-[44px] cursor-pointer items-center gap-2 px-4 outline-none data-[highlighted]:bg-action data-[highlighted]:text-action-ink`;
   return (

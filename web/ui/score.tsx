@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { Toggle } from "./toggle";
 
-/** How strong something smells, from 0 to 10 in halves: one press, or two for a half. */
+/** A scent score from 0 to 10 in halves: one press, or two for a half. */
 export function Score({ disabled, onScore }: { disabled: boolean; onScore: (score: number) => void }) {
   const [isHalf, setIsHalf] = useState(false);
   return (

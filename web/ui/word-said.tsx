@@ -4,7 +4,7 @@ import { Link } from "@/ui/address";
 import { GLOSSARY } from "./glossary";
 import { useUnits } from "./units";
 
-/** What a word of the trade means. */
+/** The explanation of a glossary word. */
 export function WordSaid({ word }: { word: string }) {
   const units = useUnits();
   return (

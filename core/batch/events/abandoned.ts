@@ -1,7 +1,10 @@
 import { LARGEST_MASS_MG } from "../../units/mass";
 import { atWork, batchEvent } from "./event-type";
 
-/** Given up: why, and what became of the wax. What was weighed stays drawn; wax that is kept is named by its weight. */
+/**
+ * A batch was abandoned: the reason, and where its wax went. What was weighed stays drawn from stock; wax that is kept is recorded by its
+ * weight.
+ */
 export const abandoned = batchEvent({
   kind: "abandoned",
   version: 1,

@@ -1,6 +1,6 @@
 import { batchEvent, closedAlready } from "./event-type";
 
-/** The record closed, with what it lacked then. */
+/** The record was closed, with a list of what was missing from it then. */
 export const closed = batchEvent({
   kind: "closed",
   version: 1,

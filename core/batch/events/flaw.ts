@@ -1,7 +1,7 @@
 import { defectNow, defectOf, howBad } from "../../defects/defects";
 import { batchEvent, closedAlready, productOf } from "./event-type";
 
-/** A flaw seen: which, where, how bad, on how many of which product. */
+/** A flaw was found: which one, where, how severe, and on how many pieces of which product. */
 export const flaw = batchEvent({
   kind: "flaw",
   version: 4,

@@ -1,6 +1,6 @@
 import { batchEvent, closedAlready, MAX_JARS } from "./event-type";
 
-/** Looked over, a number of pieces. */
+/** A number of pieces were inspected. */
 export const inspected = batchEvent({
   kind: "inspected",
   formerName: "looked",

@@ -3,7 +3,7 @@ import { EXTENT_WORDS } from "../../defects/places";
 import { filledOf, seenInRound } from "../jars";
 import { batchEvent, closedAlready, MAX_JARS, notPoured, productOf } from "./event-type";
 
-/** Jars that were looked at and are alike: what they show, or nothing. */
+/** Jars were inspected that look alike: the flaws that they show, or none. */
 export const jarsInspected = batchEvent({
   kind: "jarsInspected",
   formerName: "seen",

@@ -14,7 +14,10 @@ const filledBy = (payload: { step: string; filled: { product: string; count: num
   return plan.products.filter((_one, index) => fillsProduct(step, index)).map((product) => ({ product: product.key, count: product.count }));
 };
 
-/** Poured: how many pieces of each product were really filled, their weights where they were taken, what was left, the room, the warming. */
+/**
+ * A pour was done: how many pieces of each product were filled, their weights where they were taken, the wax left over, the room
+ * temperature, and whether the vessels were warmed.
+ */
 export const poured = batchEvent({
   kind: "poured",
   version: 3,

@@ -24,7 +24,7 @@ export const checksFor = (plan: Pick<BatchPlan, "pots" | "products">): Check[] =
         : true,
   );
 
-/** The vessels were made ready; what was not looked at is not said. */
+/** Vessels or molds were prepared: the checks that were ticked. A check that is missing was not made. */
 export const prepared = batchEvent({
   kind: "prepared",
   version: 1,

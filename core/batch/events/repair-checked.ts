@@ -1,6 +1,6 @@
 import { batchEvent, closedAlready } from "./event-type";
 
-/** A second look at what was mended: on how many jars it held. */
+/** A repair was checked later: on how many jars it held. */
 export const repairChecked = batchEvent({
   kind: "repairChecked",
   formerName: "rechecked",

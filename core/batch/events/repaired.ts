@@ -5,7 +5,7 @@ import { batchEvent, closedAlready, MAX_JARS, notPoured, productOf } from "./eve
 export const REPAIRS = ["heat gun", "relief holes and top-up", "remelted", "dabbed dry", "other"] as const;
 export type Repair = (typeof REPAIRS)[number];
 
-/** What was done against a flaw, and what it used. */
+/** A flaw was repaired: by which method, on how many jars, and with what material. */
 export const repaired = batchEvent({
   kind: "repaired",
   version: 1,

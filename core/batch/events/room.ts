@@ -1,7 +1,7 @@
 import { temperatureInBoth } from "../../units/measured-text";
 import { batchEvent, notPoured } from "./event-type";
 
-/** How warm the room was where the jars stand: read by hand, or what a logger's file says of it. */
+/** The room temperature where the jars stand, read by hand or from a logger's file. */
 export const room = batchEvent({
   kind: "room",
   version: 1,

@@ -3,7 +3,7 @@ import { jarStatusesOf } from "../jars";
 import { cureTimes, pouredAt } from "../phase";
 import { batchEvent, MAX_JARS, notPoured, productOf } from "./event-type";
 
-/** Jars that became something else: from one state to another, so that all of them always add up to what was filled. */
+/** Jars changed from one status to another, so that all statuses always add up to the jars that were filled. */
 export const statusChanged = batchEvent({
   kind: "statusChanged",
   formerName: "fated",

@@ -1,7 +1,7 @@
 import { isPoured, leftInPot, loseFromPot } from "../loss";
 import { batchEvent, closedAlready } from "./event-type";
 
-/** Where wax went, or came from, beside the jars. */
+/** The ways in which wax leaves a pot, or comes into one, other than by pouring. */
 export const WAYS = {
   spilt: "spilled",
   melts: "left over, poured as melts and labeled",

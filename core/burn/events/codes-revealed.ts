@@ -1,6 +1,6 @@
 import { closedTrial, trialEvent } from "./event-type";
 
-/** The codes on the jars are told: from now on everybody knows which is which. */
+/** The codes on the jars were revealed: scorers know from now on which candle is which. */
 export const codesRevealed = trialEvent({
   kind: "codesRevealed",
   formerName: "unmasked",

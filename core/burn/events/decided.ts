@@ -3,7 +3,7 @@ import { variantsOf, variantWords } from "../plan";
 import { DECISIONS } from "../state";
 import { closedTrial, trialEvent } from "./event-type";
 
-/** What the maker makes of a variant: it passed, it failed, or it is left open. */
+/** The maker's decision on a variant: passed, failed, or left open. */
 export const decided = trialEvent({
   kind: "decided",
   version: 2,

@@ -1,4 +1,4 @@
-/** What is kept of a stored event that cannot be read: it counts for nothing, and is shown as such. */
+/** The part kept of a stored event that cannot be read: it does not change the state, and is shown as unreadable. */
 export interface Unreadable {
   /** Its event type, version and payload as they are stored. */
   kind: string;

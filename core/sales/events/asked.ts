@@ -1,6 +1,6 @@
 import { closedOrder, orderEvent } from "./event-type";
 
-/** What is asked for, said anew: name, day, and all lines. */
+/** An order was changed: its name, its day, and all of its lines as they are now. */
 export const asked = orderEvent({
   kind: "asked",
   version: 1,

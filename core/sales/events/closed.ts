@@ -1,7 +1,7 @@
 import { stillOut } from "../state";
 import { closedOrder, orderEvent } from "./event-type";
 
-/** Nothing of it is open any more: what went out is sold, given away or back. */
+/** An order was closed: all packs that went out are sold, given away or back. */
 export const closed = orderEvent({
   kind: "closed",
   version: 1,

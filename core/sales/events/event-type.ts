@@ -5,7 +5,7 @@ import type { OrderPlan } from "../plan";
 import type { orderPlan } from "../schema";
 import type { OrderState } from "../state";
 
-/** The schema builders that the event types of a order use for their payloads. */
+/** The schema builders that the event types of an order use for their payloads. */
 export interface OrderShapes {
   z: Z;
   orderPlan: typeof orderPlan;

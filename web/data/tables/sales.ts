@@ -8,7 +8,7 @@ import { ofWorkshop, people } from "./workshop";
 
 const money = (name: string) => bigint(name, { mode: "number" });
 
-/** Several products sold as one pack. */
+/** Sets: several products sold as one pack. */
 export const sets = pgTable(
   "product_set",
   {

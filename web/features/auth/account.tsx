@@ -129,7 +129,7 @@ function OtherPassword() {
   );
 }
 
-/** What somebody signs in with, and where that was done. */
+/** The account page: its sign-in methods, and the browsers that are signed in. */
 export function Account(props: {
   name: string;
   email: string;

@@ -25,7 +25,7 @@ const go = (to: string) => {
   location.assign(to);
 };
 
-/** Who comes says who it is: with an account, or as one of a joined device. */
+/** The sign-in page: with an account, or as one of the people of a joined device. */
 export function SignIn({ to, canMail, device }: { to: string; canMail: boolean; device: { name: string; people: { id: string; name: string }[] } | null }) {
   const [second, setSecond] = useState(false);
   if (device) return <WhoWorks to={to} device={device} />;
@@ -99,7 +99,7 @@ function WhoWorks({ to, device }: { to: string; device: { name: string; people: 
   );
 }
 
-/** Back in without the password: by a printed code, or a letter where a mail server is set. */
+/** Signs in without the password: by a printed code, or by a letter where a mail server is set. */
 export function Lost({ canMail }: { canMail: boolean }) {
   const [done, setDone] = useState("");
   if (done)
@@ -213,7 +213,7 @@ export function NewAccount(props: {
   );
 }
 
-/** A phone or tablet comes into the workshop. */
+/** Joins a phone or tablet to the workshop by its code. */
 export function Join({ code, cut, secure }: { code: string; cut: boolean; secure: boolean }) {
   const [unsent, setUnsent] = useState<string[]>([]);
   // Once more, on a page that nothing kept stands behind: what was being read when it was cut off may have been put back.

@@ -1,6 +1,6 @@
 import { PageLayout } from "@/ui/side-notes";
 
-/** How a phone is told to trust a certificate of the workshop's own. */
+/** Explains how a phone is made to trust the workshop's own certificate. */
 export const Trust = ({ print }: { print: string }) => (
   <PageLayout title="Trust the workshop's certificate" lead="Once on each phone or tablet; then its browser shows no more warnings.">
     <ol className="sheet max-w-[720px] list-decimal space-y-3 pl-10">

@@ -12,7 +12,7 @@ export interface Speed {
   setSpeed: (speed: number) => void;
 }
 
-/** A batch that is only rehearsed: its own time, and said wherever it stands. */
+/** The banner of a rehearsal: its own time, and that nothing of it counts. */
 export function Rehearsal({ begin, children }: { begin: string; children: (speed: Speed) => ReactNode }) {
   const [speed, setSpeed] = useState(10);
   return (

@@ -17,7 +17,7 @@ import {
 } from "@hearth/core";
 import type { TestCandleBatch } from "@/server/burn/trials";
 
-/** A test candle as its card shows it. */
+/** A test candle with what its card shows. */
 export interface Card {
   testCandle: TestCandle;
   state: TestCandleState;
@@ -56,7 +56,7 @@ export function cardsOf(plan: TrialPlan, state: TrialState, batches: readonly Te
 export const isDue = (now: TestCandleNow, clock: string): boolean =>
   now.state === "burning" && now.next !== null && Date.parse(now.next.at) <= Date.parse(clock);
 
-/** The check that is being entered and not recorded yet. */
+/** A check that is being entered. */
 export type Hand = Omit<CheckSeen, "id" | "at" | "note">;
 
 /** Returns what of a look ends the session at once. */

@@ -81,7 +81,7 @@ const Rates = memo(function Rates({ plan, state }: Of) {
   );
 });
 
-/** What a trial shows: pools against time, how fast each burns and how long it will, and the marks it is held to. */
+/** The results of a trial: pools against time, burn rates and burn times, and the limits that they are compared with. */
 export function Shown({ trial }: { trial: Trial }) {
   const units = useUnits();
   const [what, setWhat] = useState<Measured>("pool");

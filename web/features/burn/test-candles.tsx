@@ -156,7 +156,7 @@ function TestCandleCard({ card, trial, onDo, first }: { card: Card; trial: Trial
   );
 }
 
-/** All test candles by what needs attention soonest, and the one that is in the hand. */
+/** The test candles of a trial, the most urgent first, and the one that is being worked on. */
 export function TestCandles({ trial, onVerdict }: { trial: Trial; onVerdict: () => void }) {
   const { aheadMs } = useClock();
   const [doing, setDoing] = useState<Doing>(null);

@@ -101,7 +101,7 @@ function Chart({ run, words }: { run: RunChart; words: string }) {
   );
 }
 
-/** What a maker controls, batch by batch: whether it keeps to itself, and to its range. */
+/** Run charts of what a maker controls, batch by batch: whether it drifts, and whether it stays in its range. */
 export function Charts({ run, kinds, choice }: { run: RunChart; kinds: { name: Charted; words: string }[]; choice: PeriodChoice }) {
   const router = useRouter();
   const units = useUnits();

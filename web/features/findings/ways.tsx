@@ -10,7 +10,7 @@ const WAYS = [
   { href: "/findings/trace", name: "Search and trace" },
 ] as const;
 
-/** From one kind of finding to another. */
+/** Links between the pages of findings. */
 export function Ways({ here }: { here: (typeof WAYS)[number]["href"] }) {
   return (
     <nav aria-label="Findings" className="unprinted mb-4 flex flex-wrap gap-x-5 gap-y-1 border-b border-line pb-2">

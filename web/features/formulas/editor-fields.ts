@@ -30,7 +30,7 @@ export interface PartRow {
   by: DyeDose;
 }
 
-/** The lines of a formula as it is, or of a new one. */
+/** Returns the ingredient rows of a formula, or of a new one. */
 export function rowsOf(spec: FormulaSpec | null, first: { wax: string; oil: string }, mass: MassUnit): PartRow[] {
   let at = 0;
   const row = (kind: PartKind, id: string, share: string, by: DyeDose = "drops"): PartRow => ({ kind, key: `${kind}:${at++}`, id, share, by });
@@ -70,7 +70,7 @@ function rulesOfRow(row: PartRow, dose: DyeDose): Record<string, FieldRule<unkno
   };
 }
 
-/** A load as its field has it. */
+/** Returns the text of the load field. */
 export const loadText = (ppm: number): string => writePercent(ppm, 3).replace(" %", "");
 
 /** Returns the rules of all fields. `basis` is the one chosen at present. */

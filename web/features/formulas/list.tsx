@@ -18,7 +18,7 @@ function sharesOf(parts: FormulaSpec["waxes"], kind: "wax" | "fragrance", togeth
 
 const named = (parts: PotPart[]) => parts.map((part) => part.name).join(" + ");
 
-/** All formulas, each seen before it is read. */
+/** The list of formulas, each with a picture of its parts. */
 export function FormulaList({
   formulas,
   names,

@@ -1,6 +1,6 @@
 import { type BatchPlan, type BatchState, type Defect, defectsFor, filledOf, type Place, type SeenFlaw, seenInRound } from "@hearth/core";
 
-/** The jar in the hand: what was found on it so far. */
+/** The jar being inspected, with the flaws found on it so far. */
 export interface InHand {
   flaws: SeenFlaw[];
   /** How many look like it. */
@@ -8,7 +8,7 @@ export interface InHand {
 }
 export const EMPTY_HAND: InHand = { flaws: [], alike: 1 };
 
-/** The same flaw at the same spot is said once: the newest extent counts. */
+/** Returns the jar with one more flaw; the same flaw at the same place replaces the earlier one. */
 export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
   ...hand,
   flaws: [
@@ -19,7 +19,7 @@ export const withFlaw = (hand: InHand, flaw: SeenFlaw): InHand => ({
   ],
 });
 
-/** Returns flaws that are looked for at a place come first; all others of a set candle can be chosen too. */
+/** Returns the flaws of a set candle, those that are looked for at a place first. */
 export const flawsAt = (place: Place, of: Parameters<typeof defectsFor>[0]): { here: Defect[]; elsewhere: Defect[] } => {
   const set = defectsFor(of).filter((defect) => defect.seen === "set");
   return { here: set.filter((defect) => defect.places.includes(place)), elsewhere: set.filter((defect) => !defect.places.includes(place)) };

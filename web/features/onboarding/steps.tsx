@@ -26,7 +26,7 @@ import { useUnits } from "@/ui/units";
 export type Rules = Record<string, FieldRule<unknown>>;
 const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
 
-/** What came of saving a step. */
+/** The result of saving a step. */
 export type Saved = { ok: true } | { ok: false; message: string; fields: Record<string, string[]> };
 
 /** One step's form: its fields, its one button, and what the server says. */

@@ -47,7 +47,7 @@ function PinForm({ person, onDone }: { person: PersonShown; onDone: () => void }
   );
 }
 
-/** One who works here: what that one may do, and how that one comes in. */
+/** One person of the workshop: the role, and the ways of signing in. */
 export function Person({ person, open }: { person: PersonShown; open: boolean }) {
   const workshop = useWorkshop();
   const router = useRouter();
@@ -157,7 +157,7 @@ export function Person({ person, open }: { person: PersonShown; open: boolean })
   );
 }
 
-/** Somebody new. */
+/** The form that adds a person. */
 export function AddPerson() {
   const workshop = useWorkshop();
   const router = useRouter();

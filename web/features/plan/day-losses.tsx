@@ -23,7 +23,7 @@ const THINGS = [
 ];
 const QUARTER = 15;
 
-/** Breaks, and what falls out on the day: the rest moves to fit. */
+/** Breaks, and resources lost during the day: the rest of the day is moved to fit. */
 export function DayLosses({ breaks, lost, clock, minuteOf, onBreaks, onLost }: LossesProps) {
   const rules = useMemo(
     () => ({

@@ -17,7 +17,7 @@ export const linesOf = (pot: PlannedPot): { name: string; count: number }[] => {
 };
 
 /** The pots by the days on which they are poured. */
-export function SeasonDays({ pots, products, settings }: { pots: PlannedPot[]; products: DemandProduct[]; settings: PlanningSettings }) {
+export function DemandDays({ pots, products, settings }: { pots: PlannedPot[]; products: DemandProduct[]; settings: PlanningSettings }) {
   const units = useUnits();
   const workshop = useWorkshop();
   const router = useRouter();

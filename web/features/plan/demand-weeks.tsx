@@ -28,7 +28,7 @@ interface WeeksProps {
 }
 
 /** The weeks to come: how much of hands, table and rack is taken, and what slips where a day is lost. */
-export function SeasonWeeks({ weeks, lines, products, settings, demandPlan, at }: WeeksProps) {
+export function DemandWeeks({ weeks, lines, products, settings, demandPlan, at }: WeeksProps) {
   const units = useUnits();
   const [day, setDay] = useState("");
   const days = [...new Set(demandPlan.pots.flatMap((pot) => (pot.day ? [pot.day] : [])))];

@@ -7,12 +7,12 @@ import { Link } from "@/ui/address";
 import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
 import { useNow, useUnits } from "@/ui/units";
 import { CalendarAddress } from "./calendar-address";
-import { SeasonDays } from "./demand-days";
+import { DemandDays } from "./demand-days";
 import { WantedList } from "./demand-list";
-import { SeasonWeeks } from "./demand-weeks";
-import { SeasonSettings } from "./planning-settings";
-import { SeasonShopping } from "./shopping-list";
-import { SeasonWorth } from "./what-if";
+import { DemandWeeks } from "./demand-weeks";
+import { PlanningSettingsForm } from "./planning-settings";
+import { ShoppingList } from "./shopping-list";
+import { WhatIfPanel } from "./what-if";
 
 interface SeasonProps {
   lines: DemandRow[];
@@ -27,8 +27,8 @@ interface SeasonProps {
 
 const pieces = (n: number) => (n === 1 ? "1 piece" : `${n} candles`);
 
-/** From what is wanted, by when, to pots with their days, what is to be bought, and what holds it up. */
-export function SeasonPlan(props: SeasonProps) {
+/** The demand plan: pots with their days for what must be ready, what to buy, and what limits it. */
+export function DemandView(props: SeasonProps) {
   const { lines, products, choices, settings } = props;
   const units = useUnits();
   const now = useNow(60_000);
@@ -82,7 +82,7 @@ export function SeasonPlan(props: SeasonProps) {
               and follow your local rules and your insurer.
             </Caution>
           ) : null}
-          <SeasonWorth {...{ lines, products, settings, demandPlan, at }} />
+          <WhatIfPanel {...{ lines, products, settings, demandPlan, at }} />
           <CalendarAddress calendarKey={props.calendarKey} />
           <Aside title="How days are chosen">
             Products of one formula that are due within {settings.gatherDays} days share pots. Each pot goes on the last working day that leaves the recommended
@@ -95,12 +95,12 @@ export function SeasonPlan(props: SeasonProps) {
       <WantedList lines={lines} choices={choices} pots={demandPlan.pots} />
       {demandPlan.pots.length > 0 ? (
         <>
-          <SeasonDays pots={demandPlan.pots} products={products} settings={settings} />
-          <SeasonWeeks {...{ weeks, lines, products, settings, demandPlan, at }} />
-          <SeasonShopping toBuy={toBuy} drawn={draws.size > 0} />
+          <DemandDays pots={demandPlan.pots} products={products} settings={settings} />
+          <DemandWeeks {...{ weeks, lines, products, settings, demandPlan, at }} />
+          <ShoppingList toBuy={toBuy} drawn={draws.size > 0} />
         </>
       ) : null}
-      <SeasonSettings settings={settings} version={props.version} />
+      <PlanningSettingsForm settings={settings} version={props.version} />
     </PageLayout>
   );
 }

@@ -141,7 +141,7 @@ function Line({ line, index, scale, fill }: { line: FillLine; index: number; sca
   );
 }
 
-/** What it could become: the lines, and another of them. */
+/** The products that the stock could become, and the button that adds another. */
 export function Lines({ fill, products }: { fill: FillState; products: Product[] }) {
   const { lines, containerOf, known } = fill;
   const scale = commonScale(

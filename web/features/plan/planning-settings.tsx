@@ -16,7 +16,7 @@ import { daysRule, hoursRule } from "./day-rules";
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 
 /** What the workshop plans with: hands, burners, hours and days off. */
-export function SeasonSettings({ settings, version }: { settings: PlanningSettings; version: number }) {
+export function PlanningSettingsForm({ settings, version }: { settings: PlanningSettings; version: number }) {
   const units = useUnits();
   const workshop = useWorkshop();
   const router = useRouter();

@@ -5,7 +5,7 @@ import { useUnits } from "@/ui/units";
 import { WideTable } from "@/ui/wide-table";
 
 /** What has to be bought for what is planned, by when, in the packs in which it was bought last. */
-export function SeasonShopping({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolean }) {
+export function ShoppingList({ toBuy, drawn }: { toBuy: ToBuy[]; drawn: boolean }) {
   const units = useUnits();
   const amount = (item: ToBuy, n: number) => (item.counted ? String(n) : units.bulk(n));
   const sum = toBuy.reduce((all, item) => all + (item.cost ?? 0), 0);

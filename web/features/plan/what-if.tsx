@@ -11,8 +11,8 @@ interface WorthProps {
   at: { now: string; zone: string };
 }
 
-/** What one thing more, or less, would win: planned again with each. */
-export function SeasonWorth({ lines, products, settings, demandPlan, at }: WorthProps) {
+/** Shows what one more, or one less, of each resource would gain: the plan is worked out again with each. */
+export function WhatIfPanel({ lines, products, settings, demandPlan, at }: WorthProps) {
   const [asked, setAsked] = useState(false);
   const missed = demandPlan.pots.some((pot) => pot.is === "late" || pot.is === "minimum");
   const found = useMemo(

@@ -23,7 +23,7 @@ interface Props {
   narrowed: boolean;
 }
 
-/** What is sold: each with its section, what one costs, what its price leaves, and whether its wick is tested. */
+/** The list of products: each with its section, cost, margin, and whether its wick is tested. */
 export function ProductList({ products, specs, shelf, stocks, rates, found, page, pages, narrowed }: Props) {
   const units = useUnits();
   const scale = commonScale(

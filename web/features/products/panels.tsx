@@ -121,7 +121,7 @@ export function HowItIsPacked({ state }: { state: ProductState }) {
   );
 }
 
-/** A piece drawn with its fill and wick. */
+/** The cross-section of a product with its fill and wick. */
 export function Section({ state: { drawn, chosenWick, now } }: { state: ProductState }) {
   const units = useUnits();
   return (

@@ -57,7 +57,7 @@ function Curve({ points, least, best }: { points: ReturnType<typeof throwPoints>
   );
 }
 
-/** How strong it smells unlit, at stated ages, by a named nose in a named room. */
+/** Cold throw: scores at stated ages, by a named scorer in a named room. */
 export function ColdThrow({ batch, people, rooms }: { batch: Batch; people: { id: string; name: string }[]; rooms: readonly string[] }) {
   const { personId } = useWorkshop();
   const units = useUnits();

@@ -14,8 +14,8 @@ const text = (most: number): FieldRule<string> => ({
 type ByHand = (typeof JAR_STATUSES_BY_HAND)[number];
 const status = (initial: ByHand | "", why: string): FieldRule<ByHand> => ({ initial, parse: (raw) => (raw ? good(raw as ByHand) : bad("empty", why)) });
 
-/** What became of the jars: on the rack, sold, given away, broken; all of them always add up. */
-export function Fates({ batch }: { batch: Batch }) {
+/** The status of each jar of a batch, and the form that changes it; all statuses add up to the jars filled. */
+export function JarStatuses({ batch }: { batch: Batch }) {
   const { plan, state } = batch;
   const [message, setMessage] = useState("");
   const early = batch.times !== null && Date.parse(batch.now) < Date.parse(batch.times.testFrom);

@@ -3,7 +3,7 @@ import type { BatchState, LoggedReading } from "@hearth/core";
 /** Returns days from one moment to another. */
 export const daysAfter = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 86_400_000;
 
-/** Cold throw over the cure, nose by nose, in order of time. */
+/** Returns the cold throw scores over the cure, by scorer, in order of time. */
 export function throwPoints(state: Pick<BatchState, "smells">, pouredAt: string, people: readonly { id: string; name: string }[]) {
   const names = new Map(people.map((item) => [item.id, item.name]));
   const noses = new Map<string, { at: string; days: number; score: number; room: string }[]>();

@@ -12,7 +12,7 @@ import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { notice } from "@/ui/variants";
 import { ColdThrow } from "./cold-throw";
-import { Fates } from "./jar-statuses";
+import { JarStatuses } from "./jar-statuses";
 import { Standing } from "./standing";
 
 interface OnRackProps extends BatchProps {
@@ -153,7 +153,7 @@ export function OnRack(props: OnRackProps) {
       </section>
       {batch.pouredAt ? (
         <div className="mt-5 grid grid-cols-1 gap-5 xl:grid-cols-2">
-          <Fates batch={batch} />
+          <JarStatuses batch={batch} />
           <Standing batch={batch} shelves={props.shelves} />
           <ColdThrow batch={batch} people={props.people} rooms={rooms} />
         </div>

@@ -10,7 +10,7 @@ import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
 import { roomOf } from "./model";
 
-/** Where the jars stand, in sun or draft, and how warm it is there. */
+/** Where the jars stand, whether in sun or draft, and the room temperature there. */
 export function Standing({ batch, shelves }: { batch: Batch; shelves: readonly string[] }) {
   const { state, pouredAt, now } = batch;
   const units = useUnits();

@@ -7,7 +7,7 @@ import { Link } from "@/ui/address";
 import { Aside, Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 
-/** The closed records. */
+/** The list of closed batches. */
 export function Records({ batches, instruments, older, newer, narrowed, filters }: LongListProps & { batches: Listed[]; instruments: ReadInstrument[] }) {
   const units = useUnits();
   return (

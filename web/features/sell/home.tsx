@@ -209,7 +209,7 @@ const MoreOfSelling = () => (
   </nav>
 );
 
-/** What is asked for and by when, and what is there to sell. */
+/** Open orders and market days with their dates, and finished goods. */
 export function SellHome(props: SellHomeProps) {
   const first = props.open[0]?.id;
   return (

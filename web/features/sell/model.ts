@@ -30,7 +30,7 @@ export function containersIn(
   };
 }
 
-/** Who has something of it: an order or a market day, and what of it did not come back. */
+/** An order or market day with packs of a recalled lot, and how many of them did not come back. */
 export interface Reached {
   id: string;
   number: number;

@@ -16,7 +16,7 @@ export const headRules = (what: OrderKind, today: string, units: Formats, first:
   wantedOn: untouched({ ...dayRule(today, units), initial: first.wantedOn ? units.onDate(first.wantedOn) : "" }, first.wantedOn),
 });
 
-/** The fields of it. */
+/** The fields of an order's name, day and contact. */
 export function HeadFields({
   fields,
   what,

@@ -70,7 +70,7 @@ function LineCard({ line, order, onSaid }: { line: LineNow; order: Order; onSaid
   );
 }
 
-/** What can go out now. */
+/** The packs that can go out now. */
 export function ToTakeOut({ order, going, there }: { order: Order; going: OrderShown["going"]; there: Supplies["there"] }) {
   return (
     <section className="sheet mb-5" aria-label="To ship">
@@ -126,7 +126,7 @@ export function Short({ shortage, busy, onPlan }: { shortage: readonly LineShort
   );
 }
 
-/** What is out, thing by thing, and what became of it. */
+/** The packs that are out, and the form for what became of them. */
 export function OutNow({ order, state, onSaid }: { order: Order; state: OrderShown; onSaid: (text: string) => void }) {
   const { what } = order.plan;
   const { lines } = order;

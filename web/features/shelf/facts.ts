@@ -15,7 +15,7 @@ export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
   person: { title: "People", name: "people" },
 };
 
-/** What an empty part of the shelf teaches. */
+/** The text of each empty part of the shelf. */
 export const TEACH: Record<ShelfKind, string> = {
   wax: "No wax yet. Add one with the maximum fragrance load from its supplier: amounts are checked against it.",
   fragrance: "No fragrance yet. Add one with its flash point and maximum load if you know them.",
@@ -36,7 +36,7 @@ const t = (row: ShelfRow, key: string) => (typeof row[key] === "string" ? (row[k
 /** A fact of a figure that may not be known. */
 const of = (value: number | null, say: (value: number) => string): Fact => value !== null && say(value);
 
-/** Returns what is worth knowing of one thing at a glance. */
+/** Returns the figures of a thing that its row in a list shows. */
 export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: (id: string) => string): string {
   const known = of(n(row, "maxLoadPpm"), (ppm) => `takes up to ${units.percent(ppm)} of the wax`) || "maximum load not known";
   switch (kind) {

@@ -198,7 +198,7 @@ function Columns({ kind, sheet, mapping, setMapping, columnsOpen, setColumnsOpen
 const MAX_SHOWN = 400;
 
 /** What becomes of each row, and taking all of them in. */
-function Fates({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState) {
+function JarStatuses({ kind, kept, mapping, rows, tally, busy, take }: ShelfFileState) {
   const nameMapped = mapping[nameKey(kind)] !== null && mapping[nameKey(kind)] !== undefined;
   return (
     <section className="mt-6" aria-label="Preview">
@@ -308,7 +308,7 @@ export function ShelfFile(props: FileProps) {
       {sheet ? (
         <>
           <Columns {...state} sheet={sheet} />
-          <Fates {...state} />
+          <JarStatuses {...state} />
         </>
       ) : (
         <ColumnsOfFile kind={kind} />

@@ -20,7 +20,7 @@ const ShelfForm = lazy<ShelfFormProps>(async () => (await import("@/catalogue/sh
 
 const isStocked = (kind: ShelfKind): kind is StockedKind => (STOCKED as readonly string[]).includes(kind);
 
-/** What is there of one thing, as large as it matters, and whether that is low. */
+/** The stock of one thing, and whether it is low. */
 export function OnHand({ stock, low, counted, units }: { stock: Stock | undefined; low: number | null; counted: boolean; units: Formats }) {
   if (!stock) return <span className="text-[14px] text-soft">not tracked</span>;
   const isLow = low !== null && stock.onHand < low;

@@ -132,7 +132,7 @@ function Counts({ of, history, turn }: Pick<StockProps, "of" | "history"> & { tu
   ) : null;
 }
 
-/** The stock of one thing: what is there, what came and what it cost, what was counted. */
+/** The stock of one thing: its lots with their prices, and its counts. */
 export function StockPanel(props: StockProps) {
   const { of, stock, history } = props;
   const router = useRouter();

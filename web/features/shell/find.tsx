@@ -27,7 +27,7 @@ function FindMeanwhile({ text, hint, onText, onClose }: FindProps) {
 
 const Sheet = lazy<FindProps>(async () => (await import("./find-sheet")).FindSheet, { Meanwhile: FindMeanwhile, typed: true });
 
-/** Opens what finds anything by its name. */
+/** The button that opens the search over everything by its name. */
 export function Find({ sections }: { sections: Section[] }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");

@@ -12,7 +12,7 @@ import { useNow, useUnits } from "@/ui/units";
 import { press } from "@/ui/variants";
 import { Flames } from "./flames";
 
-/** A thing of the shelf of which less is there than it should be. */
+/** A thing of the shelf with less stock than its low mark. */
 export interface Low {
   kind: string;
   id: string;
@@ -144,7 +144,7 @@ function GoesOut({ soon, today }: { soon: OrderSoon[]; today: string }) {
   );
 }
 
-/** What needs hands, by the clock: pots first, then what is due, then what comes. */
+/** The page of today: pots that need attention, then what is due, then what comes. */
 export function Today({
   batches,
   more,

@@ -8,7 +8,7 @@ import { environmentSetting } from "@/server/operation/environment";
 import { sendMail } from "./mail";
 import { originHere } from "./sign-in-mode";
 
-/** A password has so many signs at least (OWASP ASVS 4.0.3, 2.1.1: no fewer than twelve; from memory). */
+/** The minimum length of a password, in characters (OWASP ASVS 4.0.3, 2.1.1: no fewer than twelve; from memory). */
 export const MIN_PASSWORD = 12;
 const DAY_S = 86_400;
 

@@ -12,7 +12,7 @@ export type Authorized<T> = Result<T, { status: 401 | 403 | 404 }>;
 
 export const FORBIDDEN = "You do not have access to this. Ask the workshop's owner.";
 export const SIGN_IN_FIRST = "Sign in first, or choose yourself on this device. Entries on the device are sent afterwards.";
-/** The same for what is not there and for what is not theirs: nobody learns which. */
+/** The answer both for a workshop that does not exist and for one of others: nobody learns which. */
 export const NO_WORKSHOP = "There is no such workshop.";
 
 /** Returns whether who sent this may do it in that workshop. */

@@ -64,5 +64,5 @@ export async function tryOfName(name: string, address: string): Promise<number |
   return isKnown ? tryOf("known", `${name} ${hashOf(address).slice(0, 40)}`) : tryOf("name", name);
 }
 
-/** Returns what was right is forgotten: only wrong tries count. */
+/** Deletes the counted attempts of a name after a successful one. */
 export const forgetTries = (kind: Kind, key: string): Promise<boolean> => limiter(kind).delete(key.toLowerCase().slice(0, 200));

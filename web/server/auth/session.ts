@@ -7,7 +7,7 @@ import { people } from "@/data/tables/workshop";
 import { hashOf } from "./secrets";
 import { requiresSignIn } from "./sign-in-mode";
 
-/** Who asks, as far as one workshop is concerned. */
+/** Who sent a request, as far as one workshop is concerned. */
 export interface Principal {
   role: Role;
   /** By whom entries are logged; null if the page says it, as on a machine that needs no sign-in. */
@@ -117,7 +117,7 @@ export async function workshopsOfRequest(headers: Headers): Promise<Named[]> {
   return account ? workshopsOf(account.id) : [];
 }
 
-/** The same for who has come into one of them already, and need not be asked again. */
+/** Returns the workshops of somebody who is already known. */
 export const workshopsOfPrincipal = async (who: Principal, inside: { id: string; name: string }): Promise<Named[]> =>
   who.account ? workshopsOf(who.account) : who.device ? [{ ...inside, role: who.role }] : allWorkshops();
 

@@ -34,7 +34,7 @@ export const FACTORS: readonly FactorSource[] = [
   { name: "instrument", words: "thermometer", of: sql`o.instrument_id::text` },
   { name: "person", words: "who poured", of: sql`o.person_id::text` },
 ];
-/** Returns one behind the other, as a statement lists them. */
+/** Returns a list of SQL values, separated by commas. */
 export const listed = (parts: readonly (SQL | Name)[]): SQL =>
   sql.join(
     parts.map((part) => sql`${part}`),

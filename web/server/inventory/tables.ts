@@ -25,7 +25,7 @@ export interface OwnedTable extends PgTable {
 export interface NamedTable extends OwnedTable {
   name: TextColumn;
 }
-/** A table of things with a name that can be put away; their edits are counted. */
+/** A table of things with a name that can be archived; `version` counts their edits. */
 export interface ThingTable extends NamedTable {
   archived: AnyPgColumn<{ data: boolean; notNull: true }>;
   version: AnyPgColumn<{ data: number; notNull: true }>;

@@ -2,7 +2,7 @@ import pino, { type Logger } from "pino";
 import { causesOf } from "@/data/causes";
 import { processSingleton } from "@/data/process-singleton";
 
-/** What of an error may be written down: never a statement's values, so no note and no name. */
+/** The part of an error that may be logged: never a statement's values, so no note and no name. */
 export interface Fault {
   name: string;
   code?: string;

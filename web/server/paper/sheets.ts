@@ -21,7 +21,7 @@ import {
 } from "@hearth/core";
 import { MARGIN, MM, Paper, type PaperSize } from "./paper";
 
-/** What a sheet is made for. */
+/** The batch that a sheet is printed for. */
 export interface SheetOf {
   /** "Batch 63", "Pot 2". */
   name: string;

@@ -32,7 +32,7 @@ import { readPickList, readStocks, type Shelf } from "@/server/inventory/shelf";
 import { listProducts, newestSpecs, type Product } from "@/server/products/products";
 import { byKind } from "@/server/shared/by-kind";
 
-/** So many products that are not wanted are looked at for what could be made in their stead; and no product is left out. */
+/** How many products without demand are considered for what could be made instead; no product with demand is left out. */
 export const SOME_OTHERS = 60;
 export const ALL_OTHERS = Number.POSITIVE_INFINITY;
 

@@ -119,7 +119,7 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
   return out;
 }
 
-/** Packs that are there, of each thing: lots, the oldest pour first. */
+/** Packs in stock, by product or set: lots, the oldest pour first. */
 export interface Packed {
   id: string;
   sellableId: string;

@@ -6,7 +6,7 @@ import { writtenMetrics } from "@/server/operation/metrics";
 
 export const dynamic = "force-dynamic";
 
-/** Figures of this server for who watches it: from this machine, or with the token in HEARTH_METRICS_TOKEN. None has a name in it. */
+/** Figures of this server for monitoring: from this machine, or with the token in HEARTH_METRICS_TOKEN. No figure contains a name. */
 export const GET = (request: Request): Promise<Response> =>
   handleRequest(async () => {
     const token = process.env.HEARTH_METRICS_TOKEN;

@@ -4,7 +4,7 @@ import { stepTypeOf } from "@hearth/core";
 import { useUnits } from "@/ui/units";
 import type { StepProps } from "./step";
 
-/** What only the clock does: until when. */
+/** A step that ends by the clock: how long it still takes. */
 export function ByTheClock({ prompt, batch }: StepProps) {
   const units = useUnits();
   const until = stepTypeOf(prompt.kind).records === "cure_days" ? batch.times?.testFrom : batch.times?.setAt;

@@ -26,7 +26,7 @@ function Countdown({ prompt, batch }: Pick<StepProps, "prompt" | "batch">) {
   );
 }
 
-/** A step that needs no number: shown large, and marked done. Going on before a wait is over is asked, not forbidden. */
+/** A step without a number: marked done with one button. Ending a wait early asks for confirmation. */
 export function Done({ prompt, batch, button }: StepProps & { button: string }) {
   const due = dueOf(batch.steps, prompt);
   const clock = useClock();

@@ -1,5 +1,5 @@
 import { lazy } from "@/ui/lazy";
 
-/** A pot is seldom opened for its pouring, and never begins with it: it loads this once it stands. */
+/** Loads the checklist and the view of pouring only once a pot is shown: no pot begins with them. */
 export const MadeReady = lazy(async () => (await import("./made-ready")).MadeReady);
 export const Pouring = lazy(async () => (await import("./pouring")).Pouring);

@@ -1,4 +1,4 @@
-import { SeasonPlan } from "@/features/plan/demand";
+import { DemandView } from "@/features/plan/demand";
 import { requestContext } from "@/server/http/context";
 import { readDemandPlan, readSupplies, SOME_OTHERS } from "@/server/planning/planning";
 
@@ -9,5 +9,5 @@ export default async function WantedPage() {
   const demandPlan = await readDemandPlan(db, workshop, SOME_OTHERS);
   const { draws, stores } = await readSupplies(db, workshop, demandPlan);
   const { lines, products, choices, settings, version, calendarKey } = demandPlan;
-  return <SeasonPlan {...{ lines, products, choices, settings, version, calendarKey, draws, stores }} />;
+  return <DemandView {...{ lines, products, choices, settings, version, calendarKey, draws, stores }} />;
 }
