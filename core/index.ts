@@ -83,11 +83,13 @@ export * from "./weigh-out/contract";
 export * from "./weigh-out/increments";
 export * from "./weigh-out/pitchers";
 export * from "./weigh-out/portions";
+export * from "./weigh-out/running-total";
 export * from "./weigh-out/weigh-out";
 export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep, workingOf } from "./weigh-out/working";
 
 // Processes and products
 
+export * from "./process/container-kind";
 export * from "./process/presets/ready";
 export * from "./process/process";
 export * from "./process/prompts";
@@ -101,6 +103,7 @@ export * from "./product/cost";
 export * from "./product/fill";
 export * from "./product/fill-api";
 export * from "./product/four-ways";
+export * from "./product/mold-height";
 export * from "./product/named-lines";
 export * from "./product/parts";
 export * from "./product/product";
@@ -114,6 +117,8 @@ export * from "./product/wicks";
 
 export * from "./batch/batch";
 export * from "./batch/checked";
+export * from "./batch/contents";
+export * from "./batch/cues";
 export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/events/prepared";
 export { REPAIRS, type Repair } from "./batch/events/repaired";
 export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/events/transferred";
@@ -122,6 +127,7 @@ export * from "./batch/from-weight";
 export * from "./batch/jar-status";
 export * from "./batch/jars";
 export * from "./batch/loss";
+export * from "./batch/melt-method";
 export * from "./batch/over";
 export * from "./batch/past-batch";
 export * from "./batch/phase";

@@ -1,5 +1,6 @@
 import { defectOf } from "../defects/defects";
 import { namedLines } from "../product/named-lines";
+import { isFromOnePot, potOfProduct } from "./contents";
 import { JAR_STATUS_WORDS, JAR_STATUSES, type JarStatus } from "./jar-status";
 import { cureTimes, pouredAt } from "./phase";
 import type { BatchPlan } from "./plan";
@@ -79,12 +80,17 @@ export interface LooseOf {
   containerId: string;
   wickId: string | null;
   left: number;
+  /** The formula of the pot that it is poured from, where that is not the first. */
+  formulaId?: string;
 }
 /** Returns what of a batch may be packed, product by product; half fills are for testing and never sold. */
 export const looseOfAll = (plan: BatchPlan, state: BatchState): LooseOf[] =>
   plan.products.flatMap((product) => {
     const left = product.part?.kind === "half" ? 0 : looseOf(plan, state, product.key);
-    return left > 0 ? [{ key: product.key, containerId: product.containerId, wickId: product.wicks?.wickId ?? null, left }] : [];
+    const formulaId = isFromOnePot(product) && potOfProduct(product) > 0 ? plan.pots[potOfProduct(product)]?.formulaId : undefined;
+    return left > 0
+      ? [{ key: product.key, containerId: product.containerId, wickId: product.wicks?.wickId ?? null, left, ...(formulaId ? { formulaId } : {}) }]
+      : [];
   });
 
 /** What became of all jars of a batch together, so that a recall reads no log. */

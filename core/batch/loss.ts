@@ -10,16 +10,21 @@ export const isPoured = (plan: BatchPlan, state: Pick<BatchState, "pours">, pot:
 
 /** Returns what was weighed and counted into a pot and not lost again, by component: milligrams; a dye that is counted by the weight of its drops. */
 function inPot(plan: BatchPlan, state: BatchState, pot: number): { mg: number; total: number } {
-  const total = (plan.pots[pot]?.components ?? []).reduce((sum, part) => {
-    const key = partKey(pot, part.id);
-    return sum + (state.weighed[key]?.mg ?? 0) + (state.counted[key]?.n ?? 0) * (part.count?.eachMg ?? 0);
-  }, 0);
+  const taken = Object.values(state.splits);
+  const base = taken.find((item) => item.pot === pot)?.mg ?? 0;
+  const passedOn = taken.reduce((sum, item) => sum + (plan.pots[item.pot]?.restOf === pot ? item.mg : 0), 0);
+  const total =
+    base +
+    (plan.pots[pot]?.components ?? []).reduce((sum, part) => {
+      const key = partKey(pot, part.id);
+      return sum + (state.weighed[key]?.mg ?? 0) + (state.counted[key]?.n ?? 0) * (part.count?.eachMg ?? 0);
+    }, 0);
   // What earlier pours took out of it stands in the jars already.
   const poured = poursOf(plan.process.steps)
     .filter((step) => potOf(step) === pot)
     .flatMap((step) => (state.pours[step.id]?.filled ?? []).map((item) => ({ ...item, share: step.share })))
     .reduce((sum, { product, count, share }) => sum + (count * (plan.products.find((item) => item.key === product)?.fillMg ?? 0) * share) / 1_000_000, 0);
-  return { mg: Math.max(0, total - poured), total };
+  return { mg: Math.max(0, total - poured - passedOn), total };
 }
 
 /** Returns milligrams that are in a pot now. */
@@ -34,7 +39,8 @@ const ALL_OF_IT = 0.99;
  */
 export function loseFromPot(plan: BatchPlan, state: BatchState, pot: number, mg: number | null): void {
   const { mg: there, total } = inPot(plan, state, pot);
-  if (there <= 0 || isPoured(plan, state, pot)) return;
+  // What a pot was taken from another with cannot be weighed again: it goes on with what is left.
+  if (there <= 0 || isPoured(plan, state, pot) || plan.pots[pot]?.restOf !== undefined) return;
   const lost = mg === null || mg >= there * ALL_OF_IT ? there : mg;
   const share = lost / total;
   for (const part of plan.pots[pot]?.components ?? []) {
@@ -59,6 +65,7 @@ export function loseFromPot(plan: BatchPlan, state: BatchState, pot: number, mg:
   const lastPour = steps.findLastIndex((step) => state.pours[step.id] !== undefined);
   for (const step of steps.slice(lastPour + 1)) {
     delete state.reads[step.id];
+    delete state.observed[step.id];
     delete state.did[step.id];
   }
   state.onHeat = null;

@@ -1,7 +1,7 @@
 import { incrementMg, incrementUp } from "../weigh-out/increments";
 import { weighedLoad } from "./phase";
 import type { BatchPlan, Component } from "./plan";
-import { type BatchState, partKey, targetOf } from "./state";
+import { type BatchState, countedTarget, partKey, targetOf } from "./state";
 
 /** A component of which more was weighed than planned, and what can be done about it. */
 export interface Over {
@@ -34,13 +34,14 @@ export function overOf(plan: BatchPlan, state: BatchState, pot: number): Over | 
   const parts = plan.pots[pot]?.components ?? [];
   for (const component of parts) {
     const key = partKey(pot, component.id);
-    const asked = component.count ? component.count.n : targetOf(state, pot, component);
+    const asked = component.count ? countedTarget(state, pot, component) : targetOf(state, pot, component);
     const given = component.count ? (state.counted[key]?.n ?? 0) : (state.weighed[key]?.mg ?? 0);
     const mark = component.count ? 0 : component.scale.resolutionUg / 1_000;
     if (given <= asked * (1 + TOLERANCE) + mark) continue;
     const factor = asked > 0 ? given / asked : Number.POSITIVE_INFINITY;
     if (worst && factor <= worst.given / worst.asked) continue;
-    const helps = !component.count && factor <= MAX_RESCALE;
+    // What a pot was taken from another with cannot be made more.
+    const helps = !component.count && factor <= MAX_RESCALE && plan.pots[pot]?.restOf === undefined;
     const targets = helps
       ? parts
           .filter((part) => !part.count)

@@ -95,6 +95,7 @@ function eventBodyOf(
   { correction, isFirstPour }: { correction: number; isFirstPour: boolean },
 ): EventBody | null {
   const { step, pot, component } = prompt;
+  if (prompt.entry === "split") return { kind: "split", payload: { step, mg: value } };
   if (prompt.entry === "stepDone") return { kind: "stepDone", payload: { step } };
   if (prompt.entry === "poured")
     return {

@@ -2,9 +2,10 @@ import { rangeStatus, type TemperatureRange } from "../heat/range";
 import { poursOf, timesOf } from "../process/process";
 import { promptsOf } from "../process/prompts";
 import type { Prompt } from "../process/step-type";
+import { contentsOf } from "./contents";
 import { isLost, isPoured } from "./loss";
 import type { BatchPlan, Component } from "./plan";
-import { type BatchState, partKey, readingsOf, targetOf } from "./state";
+import { type BatchState, countedTarget, partKey, readingsOf, targetOf } from "./state";
 
 export type Phase = "pot" | "setting" | "curing" | "ready" | "closed" | "abandoned";
 
@@ -30,9 +31,9 @@ export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): str
   return last;
 }
 
-/** Returns when a poured batch has set, may be tested, may be sold, by its process. Cure times: common practice, no source. */
-export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0]): CureTimes {
-  const { set, leastCure, recommendedCure } = timesOf(process);
+/** Returns when a poured batch has set, may be tested, may be sold, by its process: what is in a kind of container, or all of it. Cure times: common practice, no source. */
+export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0], container?: "vessel" | "mold"): CureTimes {
+  const { set, leastCure, recommendedCure } = timesOf(process, container);
   return { setAt: later(poured, set), testFrom: later(poured, Math.max(leastCure, set)), sellFrom: later(poured, Math.max(recommendedCure, set)) };
 }
 
@@ -59,6 +60,18 @@ function insideSince(state: BatchState, step: string, range: TemperatureRange): 
 /** Weighed closely enough: within half a percent, or 1 g, of what was asked. On a small scale it is weighed in parts. */
 const enough = (given: number, asked: number) => given >= asked - Math.max(asked * 0.005, Math.min(1_000, asked * 0.05));
 
+/** When a step was last read or judged; null if it was not. */
+const newestOf = (state: BatchState, step: string): string | null =>
+  [state.reads[step]?.at, state.observed[step]?.at].flatMap((at) => at ?? []).sort((a, b) => Date.parse(b) - Date.parse(a))[0] ?? null;
+
+/** Returns whether a pot is outside of the range of a step, by the newest reading there. Where no thermometer was used, the maker's judgment stands. */
+function isOutside(state: BatchState, step: string, range: TemperatureRange): boolean {
+  const reading = state.reads[step];
+  const judged = state.observed[step];
+  if (judged && (!reading || Date.parse(judged.at) >= Date.parse(reading.at))) return false;
+  return rangeStatus(reading?.celsius ?? 0, range).is !== "inside";
+}
+
 function progressOf(plan: BatchPlan, prompt: Prompt, state: BatchState): Progress {
   const none = { ...prompt, done: false, at: null, given: 0, asked: 0, since: null };
   // What was lost and not weighed again is no more to be weighed once the pot is poured.
@@ -73,11 +86,13 @@ function progressOf(plan: BatchPlan, prompt: Prompt, state: BatchState): Progres
     case "counted": {
       const part = prompt.component as Component;
       const got = state.counted[partKey(prompt.pot, part.id)];
-      const asked = part.count?.n ?? 0;
+      const asked = countedTarget(state, prompt.pot, part);
       return { ...none, done: (got?.n ?? 0) >= asked || pouredWithout(part), at: got?.at ?? null, given: got?.n ?? 0, asked };
     }
     case "read":
-      return { ...none, done: state.reads[prompt.step] !== undefined, at: state.reads[prompt.step]?.at ?? null };
+      return { ...none, done: (state.reads[prompt.step] ?? state.observed[prompt.step]) !== undefined, at: newestOf(state, prompt.step) };
+    case "split":
+      return { ...none, done: state.splits[prompt.step] !== undefined, at: state.splits[prompt.step]?.at ?? null };
     case "poured":
       return { ...none, done: state.pours[prompt.step] !== undefined, at: state.pours[prompt.step]?.at ?? null };
     case "stirred":
@@ -90,27 +105,33 @@ function progressOf(plan: BatchPlan, prompt: Prompt, state: BatchState): Progres
   }
 }
 
-/** Returns every step with what has become of it, and the one that needs attention. */
-export function progress(plan: BatchPlan, state: BatchState): { prompts: Progress[]; next: Progress | null } {
+/** Returns whether two prompts are of one sequence: what is done to vessels only and what is done to molds only go on beside each other. */
+const isOneSequence = (a: Prompt, b: Prompt): boolean => a.only === undefined || b.only === undefined || a.only === b.only;
+
+/** Returns every step with what has become of it, those that can be done next, one for each sequence, and the one of them that is due first. */
+export function progress(plan: BatchPlan, state: BatchState): { prompts: Progress[]; next: Progress | null; open: Progress[] } {
   const prompts = promptsOf(plan).map((prompt) => progressOf(plan, prompt, state));
-  if (state.closed || state.abandoned) return { prompts, next: null };
+  if (state.closed || state.abandoned) return { prompts, next: null, open: [] };
   const hands = prompts.filter((prompt) => prompt.entry !== null);
   // After a loss what is missing is weighed again before anything else is done with that pot.
   const again = hands.find((prompt) => !prompt.done && prompt.component !== undefined && isLost(plan, state, prompt.pot, prompt.component.id));
-  if (again) return { prompts, next: again };
+  if (again) return { prompts, next: again, open: [again] };
   const lastDone = hands.reduce((last, prompt, index) => (prompt.done ? index : last), -1);
   const newest = hands[lastDone];
-  const first = hands.slice(lastDone + 1).find((prompt) => !prompt.done) ?? null;
+  const isPassed = (prompt: Progress, index: number) => hands.slice(index + 1).some((later) => later.done && isOneSequence(later, prompt));
+  const waiting = hands.filter((prompt, index) => !prompt.done && !isPassed(prompt, index));
+  const open = waiting.filter((prompt, index) => waiting.slice(0, index).every((before) => !isOneSequence(before, prompt)));
+  const due = (prompt: Progress) => Date.parse(dueOf(prompts, prompt)?.from ?? state.startedAt);
+  const first = [...open].sort((a, b) => due(a) - due(b))[0] ?? null;
   // The pot has to be brought into a range before it goes on: put back on the heat, or read outside.
-  if (newest?.range && (state.onHeat !== null || rangeStatus(state.reads[newest.step]?.celsius ?? 0, newest.range).is !== "inside"))
-    return { prompts, next: newest };
-  return { prompts, next: first };
+  if (newest?.range && (state.onHeat !== null || isOutside(state, newest.step, newest.range))) return { prompts, next: newest, open: [newest] };
+  return { prompts, next: first, open };
 }
 
 /** Returns when a step may be done: after the wait that it is, or at once; null if nothing was done before. */
 export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: string; until: string | null } | null {
   const at = prompts.findIndex((progress) => progress.key === prompt.key);
-  const before = prompt.since ?? prompts.slice(0, at).findLast((prompt) => prompt.at !== null)?.at ?? null;
+  const before = prompt.since ?? prompts.slice(0, at).findLast((earlier) => earlier.at !== null && isOneSequence(earlier, prompt))?.at ?? null;
   if (before === null) return null;
   return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
 }
@@ -139,9 +160,9 @@ export const secondsAbove = (state: Pick<BatchState, "over">, now: string): numb
   state.over.seconds + (state.over.since === null ? 0 : Math.max(0, Math.round((Date.parse(now) - Date.parse(state.over.since)) / 1_000)));
 
 /** The load really weighed into a pot, in percent of the wax; null until both wax and fragrance are weighed. */
-export function weighedLoad(plan: BatchPlan, state: Pick<BatchState, "weighed">, pot = 0): number | null {
-  const sum = (kind: Component["kind"]) =>
-    (plan.pots[pot]?.components ?? []).filter((part) => part.kind === kind).reduce((all, part) => all + (state.weighed[partKey(pot, part.id)]?.mg ?? 0), 0);
+export function weighedLoad(plan: BatchPlan, state: Pick<BatchState, "weighed" | "counted" | "targets" | "splits">, pot = 0): number | null {
+  const parts = contentsOf(plan, pot, state);
+  const sum = (kind: Component["kind"]) => parts.reduce((all, part) => all + (part.kind === kind && part.isLogged ? part.mg : 0), 0);
   const [wax, oil] = [sum("wax"), sum("fragrance")];
   return wax > 0 && oil > 0 ? (oil / wax) * 100 : null;
 }

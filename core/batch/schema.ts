@@ -13,13 +13,19 @@ const pitcher = z.object({ totalMg: mg, components: z.array(z.object({ id: z.uui
 /** One pot of a batch: its formula as it was at the start, and its amounts. */
 export const potPlan = z.object({
   formulaName: z.string(),
+  /** Absent in batches of earlier versions. */
+  formulaId: z.uuid().optional(),
   versionNumber: z.number().int().min(1),
   recipe,
   waxFamily: z.string(),
   /** The smallest of what waxes and fragrances allow, in millionths of the wax. */
   maxLoadPpm: z.number().int().positive().nullable(),
   totalMg: mg,
+  /** What is weighed for it; of the rest of another pot only what is added to that. */
   components: z.array(component).min(1),
+  /** The pot whose rest it is, and what of it was planned to be left, in mg. */
+  restOf: z.number().int().min(0).max(6).optional(),
+  baseMg: mg.optional(),
   sparePpm: z.number().int().min(0),
   /** What stays in the pitchers, beside the spare. */
   spareMg: mg.optional(),

@@ -1,7 +1,9 @@
 import type { Flaw, SeenFlaw } from "../defects/schema";
 import type { EventOf, StockDraw } from "../log/log";
 import type { CentiCelsius } from "../units/temperature";
+import type { Cue } from "./cues";
 import type { JarStatus } from "./jar-status";
+import type { MeltMethod } from "./melt-method";
 import type { BatchPlan } from "./plan";
 
 /** A reading as it is kept for pictures: seconds after the start, hundredths of °C, the place of its step and of its instrument in their lists (−1: none). */
@@ -28,7 +30,13 @@ export interface BatchState {
   curve: { steps: string[]; tools: string[]; points: CurvePoint[]; every: number; skipped: number };
   /** Time spent above the ceiling: since when, how long before, how often, how hot. */
   over: { since: string | null; seconds: number; times: number; peak: CentiCelsius | null };
-  /** Acts that were marked done, and when. */
+  /** Steps with a range that were judged without a thermometer, and by what. */
+  observed: Record<string, { at: string; cues: readonly Cue[] }>;
+  /** How the wax of each pot was melted, by the place of the pot; `water` says whether water got in, null where nobody looked. */
+  melted: Record<number, { at: string; how: MeltMethod; water: boolean | null }>;
+  /** Rests of pots that were taken as pots of their own, by step; `mg` is what the rest came to. */
+  splits: Record<string, { at: string; pot: number; mg: number; isWeighed: boolean }>;
+  /** Steps that were marked done, and when. */
   did: Record<string, { at: string; seconds?: number; note?: string; hard?: boolean }>;
   /** Put back on the heat, and not yet read inside a range since. */
   onHeat: string | null;
@@ -119,7 +127,7 @@ export const WARMED_WORDS: Record<Warmed, string> = {
 };
 
 /** Version of the stored state. Raise it when the state changes: older states are recalculated when the program starts. */
-export const STATE_VERSION = 10;
+export const STATE_VERSION = 11;
 
 export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
   format: STATE_VERSION,
@@ -132,6 +140,9 @@ export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
   reads: {},
   curve: { steps: [], tools: [], points: [], every: 1, skipped: 0 },
   over: { since: null, seconds: 0, times: 0, peak: null },
+  observed: {},
+  melted: {},
+  splits: {},
   did: {},
   onHeat: null,
   pours: {},
@@ -155,8 +166,12 @@ export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
 });
 
 export const partKey = (pot: number, componentId: string): string => `${pot}:${componentId}`;
-export const targetOf = (state: Pick<BatchState, "targets">, pot: number, part: { id: string; mg: number }): number =>
-  state.targets[partKey(pot, part.id)] ?? part.mg;
+export const targetOf = (state: Pick<BatchState, "targets">, pot: number, part: { id: string; mg: number; count?: unknown }): number =>
+  part.count ? part.mg : (state.targets[partKey(pot, part.id)] ?? part.mg);
+
+/** Returns how many drops or pieces of a dye are to be counted, with the rest of the pot set anew where that was done. */
+export const countedTarget = (state: Pick<BatchState, "targets">, pot: number, part: { id: string; count?: { n: number } | undefined }): number =>
+  state.targets[partKey(pot, part.id)] ?? part.count?.n ?? 0;
 
 /** The most points a curve keeps; beyond it every other one goes, and from then on every other one is kept. */
 const MAX_POINTS = 200;

@@ -1,3 +1,4 @@
+import { ancestryOf, contentsOf, isFromOnePot, potOfProduct } from "../batch/contents";
 import { jarStatusesOf } from "../batch/jars";
 import { pouredAt, secondsAbove, weighedLoad } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
@@ -20,16 +21,10 @@ const pair = (range: { low: number; high: number } | undefined): [number, number
 const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | undefined }): DiagnosisRecord =>
   Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as DiagnosisRecord;
 
-/** Returns what was weighed of a kind into a pot, in mg; undefined if something of it was not. */
+/** Returns what a pot holds of a kind, in mg, as it was weighed; undefined if something of it was not. */
 function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string): number | undefined {
-  const parts = (plan.pots[pot]?.components ?? []).filter((component) => component.kind === kind);
-  let sum = 0;
-  for (const part of parts) {
-    const got = state.weighed[partKey(pot, part.id)];
-    if (!got) return undefined;
-    sum += got.mg;
-  }
-  return sum;
+  const parts = contentsOf(plan, pot, state).filter((part) => part.kind === kind);
+  return parts.every((part) => part.isLogged) ? parts.reduce((sum, part) => sum + part.mg, 0) : undefined;
 }
 
 function dropsOf(plan: BatchPlan, state: BatchState, pot: number, waxMg: number | undefined): number | undefined {
@@ -56,9 +51,21 @@ export interface DiagnosisOfBatch {
 /** @param at when the flaw was seen, which is how long it had cured; @param tools kinds of thermometer by their id */
 export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tools: ReadonlyMap<string, string> = new Map(), key?: string): DiagnosisOfBatch {
   const { steps } = plan.process;
-  const pot = plan.pots[0];
   const product = plan.products.find((product) => product.key === key) ?? plan.products[0];
-  const run = (value: StepRecord) => recorderOf(steps, value);
+  // A product that takes from several pots is judged by the first, as the layer that stands at its bottom.
+  const potAt = isFromOnePot(product) ? potOfProduct(product) : 0;
+  const pot = plan.pots[potAt];
+  // What was done to the pot that it is the rest of was done to it too; its own steps come first.
+  const run = (value: StepRecord) => {
+    for (const at of ancestryOf(plan, potAt)) {
+      const found = recorderOf(
+        steps.filter((step) => (step.pot ?? 0) === at),
+        value,
+      );
+      if (found) return found;
+    }
+    return potAt === 0 ? recorderOf(steps, value) : undefined;
+  };
   const rangeOf = (value: StepRecord) => {
     const found = run(value);
     return found && pair(rangeOfStep(found));
@@ -77,11 +84,12 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
   const pours = fills.flatMap((fill): Poured[] => (state.pours[fill.id] ? [state.pours[fill.id] as Poured] : []));
   const first = pours[0];
   const poured = pouredAt(plan, state);
-  const wax = weighedOf(plan, state, 0, "wax");
-  const additive = weighedOf(plan, state, 0, "additive");
+  const wax = weighedOf(plan, state, potAt, "wax");
+  const additive = weighedOf(plan, state, potAt, "additive");
   const stirs = Object.values(state.did).flatMap((item) => (item.seconds === undefined ? [] : [item.seconds]));
   const hard = Object.values(state.did).flatMap((item) => (item.hard === undefined ? [] : [item.hard]));
   const looked = (check: string) => (state.prepared ? state.prepared.checks.includes(check) || undefined : undefined);
+  const melted = ancestryOf(plan, potAt).flatMap((at) => state.melted[at] ?? [])[0];
   const rooms = state.rooms.map((room) => room.mean);
   const room = rooms.length > 0 ? rooms.reduce((a, b) => a + b, 0) / rooms.length : (first?.roomCelsius ?? undefined);
   const weights = pours.flatMap((pour) => pour.filled.filter((filled) => filled.product === product?.key).flatMap((filled) => filled.weightsMg ?? []));
@@ -103,7 +111,7 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
       heat_c: c("heat_c"),
       add_c: c("add_c"),
       pour_c: c("pour_c"),
-      load_percent_of_wax: weighedLoad(plan, state) ?? undefined,
+      load_percent_of_wax: weighedLoad(plan, state, potAt) ?? undefined,
       max_load_percent: pot?.maxLoadPpm == null ? undefined : pot.maxLoadPpm / 10_000,
       asked_load_percent: pot === undefined ? undefined : askedLoadOfWax(pot.recipe, addedPpmOf(pot.recipe)) / 10_000,
       room_c: room === undefined ? undefined : celsius(room),
@@ -113,7 +121,7 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
       minutes_hot_with_oil: read("add_c") && first ? (Date.parse(first.at) - Date.parse(read("add_c")?.at ?? "")) / 60_000 : undefined,
       halves: pours.length === 0 ? undefined : pours.length > 1,
       cure_days: poured ? Math.max(0, (Date.parse(at) - Date.parse(poured)) / 86_400_000) : undefined,
-      dye_drops_per_lb: dropsOf(plan, state, 0, wax),
+      dye_drops_per_lb: dropsOf(plan, state, potAt, wax),
       additive_percent_of_wax: wax && additive !== undefined ? (additive / wax) * 100 : undefined,
       wax_g: product && product.fillMg / 1_000,
       odd_shape: product && product.shape === "bowl",
@@ -123,7 +131,10 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
       poured_on_wick: first?.wicksWere && first.wicksWere === "poured onto",
       wick_pulled: first?.wicksWere && first.wicksWere === "pulled aside",
       stirred_hard: hard.length > 0 ? hard.includes(true) : undefined,
-      double_boiler: looked("bath"),
+      double_boiler: melted ? melted.how === "double boiler" : looked("bath"),
+      direct_heat: melted && melted.how === "plate",
+      microwaved: melted && melted.how === "microwave",
+      water_got_in: melted?.water ?? undefined,
       mixing_test: pot?.waxFamily === "gel" ? looked("mixed") : undefined,
       mould_sealed: product?.container === "mold" ? looked("sealed") : undefined,
       left_in_pitcher_g: pours.at(-1)?.leftMg == null ? undefined : (pours.at(-1)?.leftMg ?? 0) / 1_000,

@@ -20,6 +20,7 @@ describe("what causes rest on", () => {
     batch.weigh(batch.wax, 127_000);
     batch.weigh(batch.oil, 12_700);
     for (const step of ["heat", "add", "cool"]) batch.read(step, 8_000);
+    batch.add({ kind: "melted", payload: { pot: 0, how: "plate", water: true } });
     batch.add({ kind: "stirred", payload: { step: "stir", seconds: 120, hard: true } });
     const poured = { leftMg: 4_000, roomCelsius: 2_000, warmed: "yes" as const, pace: "fast" as const, tapped: true, wicksWere: "poured onto" as const };
     const { plan } = batch.state(at(0));

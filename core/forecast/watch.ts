@@ -60,10 +60,11 @@ const STIRRED_IN = 2;
 
 /** By how much a pot falls, in °C, when what is to be added goes in from the room and is stirred in. */
 export function dropOnAdding(plan: BatchPlan, state: Pick<BatchState, "targets">, pot: number, celsius: number, room = DEFAULT_ROOM): number {
-  const parts = plan.pots[pot]?.components ?? [];
+  const { components = [], baseMg = 0 } = plan.pots[pot] ?? {};
   const grams = (added: boolean) =>
-    parts.reduce((sum, part) => sum + ((part.kind === "fragrance" || part.kind === "dye") === added ? targetOf(state, pot, part) / 1_000 : 0), 0);
-  const [wax, oil] = [grams(false), grams(true)];
+    components.reduce((sum, part) => sum + ((part.kind === "fragrance" || part.kind === "dye") === added ? targetOf(state, pot, part) / 1_000 : 0), 0);
+  // What a pot took over of another is hot already.
+  const [wax, oil] = [grams(false) + baseMg / 1_000, grams(true)];
   if (wax <= 0) return 0;
   const after = mixed([
     { massG: wax, celsius, capacity: CAPACITY.wax },

@@ -129,10 +129,10 @@ describe("what a candle is made of", () => {
       totalMg: 1_080_000,
     } as never;
     const weighed = (mg: number) => ({ [`0:${id(1)}`]: { mg: 1_000_000, at: "", n: 1 }, [`0:${id(10)}`]: { mg, at: "", n: 1 } });
-    const real = partsOfPot(pot, { weighed: weighed(100_000), counted: {} }, 0);
+    const real = partsOfPot({ pots: [pot] }, 0, { weighed: weighed(100_000), counted: {}, targets: {}, splits: {} });
     expect(percents(real.parts)).toEqual({ soy: 90.909, fern: 9.091 });
     expect(real.planned).toEqual([]);
-    expect(partsOfPot(pot, { weighed: {}, counted: {} }, 0)).toMatchObject({ planned: ["soy", "fern"] });
+    expect(partsOfPot({ pots: [pot] }, 0, { weighed: {}, counted: {}, targets: {}, splits: {} })).toMatchObject({ planned: ["soy", "fern"] });
     // The real load crosses the limit that the planned one does not.
     expect(hazardOf(real.parts, sheets()).answer.classes).toContain("Skin Sens. 1");
     expect(hazardOf(partsOfRecipe(recipe(), shelf), sheets()).answer.classes).not.toContain("Skin Sens. 1");

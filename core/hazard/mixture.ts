@@ -1,5 +1,6 @@
-import type { PotPlan } from "../batch/plan";
-import { type BatchState, partKey } from "../batch/state";
+import { contentsOf } from "../batch/contents";
+import type { BatchPlan } from "../batch/plan";
+import type { BatchState } from "../batch/state";
 import { type DyeFacts, loadOfWax, mixOf, type OilFacts, type WaxFacts } from "../recipe/materials";
 import { partsOfWax } from "../recipe/mix";
 import type { Recipe } from "../recipe/schema";
@@ -62,16 +63,16 @@ export function partsOfRecipe(recipe: Recipe, shelf: MixShelf, loadPpm: number =
 }
 
 /** Returns what a pot really holds: as it was weighed, and as planned where nothing was logged. `planned` names those. */
-export function partsOfPot(pot: PotPlan, facts: Pick<BatchState, "weighed" | "counted">, at: number): { parts: MixPart[]; planned: string[] } {
-  const planned: string[] = [];
-  const parts = pot.components.map((part) => {
-    const key = partKey(at, part.id);
-    const counted = part.count ? (facts.counted[key]?.n ?? null) : null;
-    const weighed = part.count ? (counted === null ? null : counted * (part.count.eachMg ?? 0)) : (facts.weighed[key]?.mg ?? null);
-    if (weighed === null) planned.push(part.name);
-    return { id: part.id, name: part.name, kind: part.kind, of: weighed ?? (part.count ? part.count.n * (part.count.eachMg ?? 0) : part.mg) };
-  });
-  return { parts: inPercent(parts), planned };
+export function partsOfPot(
+  plan: Pick<BatchPlan, "pots">,
+  pot: number,
+  state: Pick<BatchState, "weighed" | "counted" | "targets" | "splits">,
+): { parts: MixPart[]; planned: string[] } {
+  const parts = contentsOf(plan, pot, state);
+  return {
+    parts: inPercent(parts.map(({ id, name, kind, mg }) => ({ id, name, kind, of: mg }))),
+    planned: parts.filter((part) => !part.isLogged).map((part) => part.name),
+  };
 }
 
 /** Returns the mixture of several pots together, weighted by mass; the same material in two pots is merged. */

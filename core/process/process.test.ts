@@ -42,7 +42,7 @@ describe("ready-made processes: common practice, no source", () => {
 
   it("stay under the scorch of 93.3 °C / 200 °F, but palm, gel and the hot coconut blend", () => {
     const above = PRESET_PROCESSES.filter((preset) => preset.ceiling > 9_333).map((preset) => preset.id);
-    expect(above.sort()).toEqual(["coconut-soy-hot", "gel", "gel-embeds", "palm"]);
+    expect(above.sort()).toEqual(["coconut-soy-hot", "gel", "gel-embeds", "gel-split", "palm"]);
   });
 
   it("read as whole degrees in °F: 135–145 and 200, never 199.9", () => {

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { TemperatureRange } from "../heat/range";
 import { bad, good, type Parsed } from "../units/parsed";
+import { isForContainer } from "./container-kind";
 import type { AfterPour, StepField, StepHead, StepRecord } from "./step-type";
 import { type STEP_TYPES, type StepName, stepTypeOf } from "./steps";
 
@@ -13,6 +14,12 @@ export type StepNamed<K extends StepName> = Extract<Step, { kind: K }>;
 
 /** Returns how many pots a process works. */
 export const potsOf = (steps: readonly { pot?: number | undefined }[]): number => steps.reduce((most, item) => Math.max(most, (item.pot ?? 0) + 1), 1);
+
+/** Returns the pot that a pot is the rest of; undefined where it is melted by itself. */
+export const restOf = (steps: readonly Step[], pot: number): number | undefined => {
+  const split = steps.find((step) => (step.pot ?? 0) === pot && stepTypeOf(step.kind).restOf !== undefined);
+  return split && stepTypeOf(split.kind).restOf?.(split);
+};
 
 /** Returns which product of a plan a pour fills, as a maker reads it: its name, or its place counted from 1. */
 export const writeProduct = (product: number | string): string => (typeof product === "number" ? String(product + 1) : product);
@@ -29,7 +36,11 @@ export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
 export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
 /** Returns whether a pour fills the product at a place of the plan: all of them where it names none. */
-export const fillsProduct = (pour: Pick<Pouring, "product"> | undefined, index: number): boolean => pour?.product === undefined || pour.product === index;
+export const fillsProduct = (pour: Pick<Pouring, "product" | "products"> | undefined, index: number): boolean =>
+  pour?.products ? pour.products.includes(index) : pour?.product === undefined || pour.product === index;
+
+/** Returns whether a pot of a process is divided: one is the rest of another. */
+export const isDivided = (steps: readonly Step[]): boolean => steps.some((step) => stepTypeOf(step.kind).restOf !== undefined);
 
 /** Returns whether a step says how long a candle cures. */
 export const isCuring = (step: Step): step is StepNamed<"cure"> => stepTypeOf(step.kind).records === "cure_days";
@@ -55,9 +66,20 @@ export const isOnBurner = ({ kind }: { kind: string }): boolean => stepTypeOf(ki
 /** The range of a step; undefined if it has none. */
 export const rangeOfStep = (step: Step): TemperatureRange | undefined => ("range" in step ? step.range : undefined);
 
-/** Returns the times after the last pour, in seconds; nothing where a process does not say. */
-export function timesOf(of: { steps: readonly Step[] }): { set: number; leastCure: number; recommendedCure: number } {
-  const said = of.steps.map((step) => stepTypeOf(step.kind).afterPour?.(step) ?? {});
+/**
+ * Returns the times after the last pour, in seconds, of what is in a kind of container; the longest where none is named. Zero where a process does not
+ * say.
+ */
+export function timesOf(of: { steps: readonly Step[] }, container?: "vessel" | "mold"): { set: number; leastCure: number; recommendedCure: number } {
+  if (!container) {
+    const [jars, molded] = [timesOf(of, "vessel"), timesOf(of, "mold")];
+    return {
+      set: Math.max(jars.set, molded.set),
+      leastCure: Math.max(jars.leastCure, molded.leastCure),
+      recommendedCure: Math.max(jars.recommendedCure, molded.recommendedCure),
+    };
+  }
+  const said = of.steps.filter((step) => isForContainer(step.only, container)).map((step) => stepTypeOf(step.kind).afterPour?.(step) ?? {});
   const first = (of: keyof AfterPour) => said.find((afterPour) => afterPour[of] !== undefined)?.[of] ?? 0;
   return { set: first("set"), leastCure: first("leastCure"), recommendedCure: first("recommendedCure") };
 }

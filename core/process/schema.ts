@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { HOTTEST } from "../units/temperature";
-import { potsOf, poursOf, type Step } from "./process";
+import { isDivided, potsOf, poursOf, type Step } from "./process";
 import { SHAPES, stepHead } from "./shapes";
 import { STEP_TYPES, stepTypeOf } from "./steps";
 
@@ -29,13 +29,17 @@ export const process = z
       ids.add(step.id);
       const fault = stepTypeOf(step.kind).fault?.(step);
       if (fault) say(fault.says, ["steps", index, fault.at]);
+      if (step.only && stepTypeOf(step.kind).pours) say("A pour is limited to a product by its name, not to vessels or molds.", ["steps", index, "only"]);
     }
     if (!value.steps.some(isFirstPour)) say("A process pours at least once.");
     for (let pot = 0; pot < potsOf(value.steps); pot++) {
       if (!value.steps.some((step) => stepTypeOf(step.kind).weighs && (step.pot ?? 0) === pot)) say(`Pot ${pot + 1} is never weighed.`);
     }
+    for (const [index, step] of value.steps.entries())
+      if (stepTypeOf(step.kind).restOf && value.steps.slice(0, index).some((other) => (other.pot ?? 0) === (step.pot ?? 0)))
+        say("What is taken from another pot comes before every other step of its pot.", ["steps", index]);
     const shares = poursOf(value.steps).reduce((sum, pouring) => sum + pouring.share, 0);
-    const perProduct = poursOf(value.steps).some((pour) => isFirstPour(pour) && pour.product !== undefined);
+    const perProduct = isDivided(value.steps) || poursOf(value.steps).some((pour) => isFirstPour(pour) && pour.product !== undefined);
     if (!perProduct && value.steps.some(isFirstPour) && Math.abs(shares - 1_000_000) > 1_000)
       say(`The pours come to ${Math.round(shares / 1_000) / 10} % of the fill: together they must be 100 %.`);
   });

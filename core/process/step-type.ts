@@ -1,10 +1,11 @@
 import type { z } from "zod";
 import type { TemperatureRange } from "../heat/range";
 import type { Component } from "../recipe/component-schema";
+import type { ContainerKind } from "./container-kind";
 import type { StepShapes } from "./shapes";
 
 /** What one step of a process asks for at the bench: a weight, a reading, a time, or only that it was done. */
-export type PromptEntry = "weighed" | "counted" | "read" | "stirred" | "poured" | "stepDone";
+export type PromptEntry = "weighed" | "counted" | "read" | "stirred" | "poured" | "split" | "stepDone";
 
 /** One thing to do at the bench. A step gives one, or, where it weighs, one for each component. */
 export interface Prompt {
@@ -18,6 +19,8 @@ export interface Prompt {
   name: string;
   /** The event type that does it; null if only the clock does. */
   entry: PromptEntry | null;
+  /** Done only for the products in these containers; for all where it is absent. */
+  only?: ContainerKind;
   component?: Component;
   range?: TemperatureRange;
   /** How long it takes by the clock: stirring, resting. Seconds. */
@@ -34,14 +37,14 @@ export interface Prompt {
 /** What steps need to know of the batch they are part of. */
 export interface StepContext {
   pots: { components: Component[]; totalMg: number }[];
-  products: { count: number }[];
+  products: { count: number; container?: "vessel" | "mold" }[];
 }
 
 /** How a maker edits one parameter of a step. */
 export interface StepField {
   key: string;
   label: string;
-  is: "range" | "duration" | "percent" | "count" | "degrees" | "words" | "components" | "product";
+  is: "range" | "duration" | "percent" | "count" | "degrees" | "words" | "components" | "product" | "pot";
   /** For durations: what a number without a unit means. */
   unit?: "min" | "h" | "d";
   optional?: boolean;
@@ -102,6 +105,10 @@ export interface StepType<K extends string = string, P extends object = object> 
   weighs?(step: StepOf<K, P>): "all" | "some";
   /** It fills the containers: for the first time, or what has shrunk. */
   pours?: "first" | "again";
+  /** The pot whose rest it takes as a pot of its own. */
+  restOf?(step: StepOf<K, P>): number;
+  /** It takes candles out of their molds. */
+  unmolds?: true;
   /** Kinds of step that are one thing for the people with it, where they follow at once. */
   joins?: readonly string[];
   /** Nothing is done in it but wait. */
@@ -124,6 +131,8 @@ export interface StepHead {
   id: string;
   /** Which pot, where a process works several. */
   pot?: number | undefined;
+  /** Only the products in these containers; all where it is absent. */
+  only?: ContainerKind | undefined;
 }
 export type StepOf<K extends string, P> = StepHead & { kind: K } & P;
 
@@ -137,5 +146,5 @@ export const stepType = <K extends string, S extends z.ZodRawShape>(
 
 /** Returns the prompt that most steps give: one, named by the verb. */
 export const oneStep = (step: StepHead & { kind: string }, name: string, entry: PromptEntry | null, more: Partial<Prompt> = {}): Prompt[] => [
-  { key: step.id, step: step.id, kind: step.kind, pot: step.pot ?? 0, name, entry, ...more },
+  { key: step.id, step: step.id, kind: step.kind, pot: step.pot ?? 0, name, entry, ...(step.only ? { only: step.only } : {}), ...more },
 ];

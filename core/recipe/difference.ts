@@ -66,6 +66,7 @@ export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process,
     if (field.is === "duration") return writeDuration(value as number);
     if (field.is === "percent") return writePercent(value as number, 3);
     if (field.is === "product") return writeProduct(value as number | string);
+    if (field.is === "pot") return String((value as number) + 1);
     if (field.is === "components") return (value as string[]).join(", ");
     return String(value);
   };
@@ -76,6 +77,7 @@ export function stepChanges(before: Pick<Process, "steps">, after: Pick<Process,
       out.push({ what: kind.verb, from: "there", to: "left out" });
       continue;
     }
+    if (item.only !== now.only) out.push({ what: `${kind.verb} is for`, from: item.only ?? "all", to: now.only ?? "all" });
     for (const field of kind.fields) {
       const [from, to] = [say(item, field), say(now, field)];
       const raw = (step: Step) => JSON.stringify(valueOfField(step, field) ?? null);

@@ -3,6 +3,7 @@ import { missingToClose, phaseAt, progress } from "../batch/phase";
 import type { BatchPlan } from "../batch/plan";
 import { planBatch } from "../batch/planning";
 import { PRESET_PROCESSES, type PresetProcess, processFrom } from "../process/presets/ready";
+import { isDivided, potsOf, restOf } from "../process/process";
 import type { Process } from "../process/schema";
 
 /** Returns the moment so many minutes after the test batch was started, as ISO text. */
@@ -27,11 +28,15 @@ export function aPlan(ids: { wax: string; oil: string; vessel: string; process?:
   };
   const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, innerTopUm: 38_000, innerBottomUm: 38_000 };
   const wicks = ids.wick ? { wickId: ids.wick, name: "flat-braid cotton 4", kind: "flat-braid cotton", size: "4", count: 1 } : null;
+  const process = presetProcess(ids.process ?? "soy-bind-hot");
+  // A pot that is divided fills one product from each part; what is the rest of another pot is loaded one point further.
+  const products = isDivided(process.steps) ? potsOf(process.steps) : 1;
+  const specOf = (pot: number) => ({ ...spec, loadPpm: spec.loadPpm + (restOf(process.steps, pot) === undefined ? 0 : 10_000 * pot) });
   return planBatch(
     {
-      process: presetProcess(ids.process ?? "soy-bind-hot"),
-      pots: Array.from({ length: ids.pots ?? 1 }, () => ({ name: "Test formula", number: 1, spec })),
-      products: [{ ...cup, heightUm: 17_000, count: 10, chosenWicks: wicks }],
+      process,
+      pots: Array.from({ length: ids.pots ?? 1 }, (_, pot) => ({ name: "Test formula", number: 1, spec: specOf(pot) })),
+      products: Array.from({ length: products }, (_, pot) => ({ ...cup, pot, heightUm: 17_000, count: 10, chosenWicks: wicks })),
       sparePpm: 0,
       scales: GRAMS,
     },

@@ -35,6 +35,7 @@ export function rowOf(plan: BatchPlan, state: BatchState) {
     testFrom: times?.testFrom ?? null,
     sellFrom: times?.sellFrom ?? null,
     loose: loose.reduce((sum, item) => sum + item.left, 0),
+    formulaIds: [...new Set(plan.pots.flatMap((pot) => pot.formulaId ?? []))],
     looseOf: loose,
     title: titleOf(plan),
     jarTotals: jarTotals(plan, state),

@@ -1,4 +1,4 @@
-import { type BatchPlan, type BatchState, diagnosisOf, outcomesOf, recorderOf, titleOf } from "@hearth/core";
+import { type BatchPlan, type BatchState, contentsOf, diagnosisOf, isFromOnePot, outcomesOf, potOfProduct, recorderOf, titleOf } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { outcomeFlaws, outcomes } from "./tables/finding";
@@ -12,9 +12,11 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
   const first = pours[0];
   if (!first || plan.rehearsal || state.abandoned) return [];
   const cool = recorderOf(plan.process.steps, "pour_c");
-  const named = (kind: "wax" | "fragrance") => (plan.pots[0]?.components ?? []).flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");
   return outcomesOf(plan, state).map(({ product: key, jars, lookedAt, flawed }) => {
     const product = plan.products.find((product) => product.key === key);
+    const pot = isFromOnePot(product) ? potOfProduct(product) : 0;
+    const parts = contentsOf(plan, pot);
+    const named = (kind: "wax" | "fragrance") => parts.flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");
     const { record, ranges } = diagnosisOf(plan, state, lookedAt ?? state.flaws.at(-1)?.at ?? state.lastAt, new Map(), key);
     const weights = pours.flatMap((pour) => pour?.filled.find((item) => item.product === key)?.weightsMg ?? []);
     const row = {
@@ -23,7 +25,7 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
       looked: lookedAt !== null,
       jars,
       vessel: product?.name ?? "",
-      family: plan.pots[0]?.waxFamily ?? "",
+      family: plan.pots[pot]?.waxFamily ?? "",
       wax: named("wax"),
       fragrance: named("fragrance"),
       formula: titleOf(plan),

@@ -42,6 +42,7 @@ function textOf(value: unknown, field: StepField, units: Formats): string {
   if (field.is === "percent") return writeNumber((value as number) / 10_000, 2);
   if (field.is === "components") return (value as string[]).join(", ");
   if (field.is === "product") return writeProduct(value as number | string);
+  if (field.is === "pot") return String((value as number) + 1);
   return String(value);
 }
 
@@ -76,6 +77,10 @@ function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown
         return parseCount(text, { least: 1, most: 200, name: "pieces" });
       case "product":
         return parseProduct(text);
+      case "pot": {
+        const read = parseCount(text, { least: 1, most: 7, name: "the pot" });
+        return read.ok ? good(read.value - 1) : read;
+      }
       case "degrees":
         return parseCount(text, { least: 0, most: 60, name: "degrees" });
       case "components":

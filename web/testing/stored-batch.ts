@@ -10,8 +10,13 @@ import type { TestDatabase } from "./database";
 /** When stored test batches were started. */
 export const STARTED = "2026-02-02T09:00:00.000Z";
 
-/** Puts a shelf, a formula and a started batch into a workshop: ten cups of 14 g at 10 % of the wax. */
-export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: string, number = 1, { dyed = false }: { dyed?: boolean } = {}) {
+/** Puts a shelf, a formula and a started batch into a workshop: ten cups of 14 g at 10 % of the wax, and ten at 12 % from the rest of a divided melt. */
+export async function storedBatch(
+  { db }: Pick<TestDatabase, "db">,
+  workshopId: string,
+  number = 1,
+  { dyed = false, divided = false }: { dyed?: boolean; divided?: boolean } = {},
+) {
   const also = number === 1 ? "" : ` ${number}`;
   const ids = { wax: v7(), oil: v7(), vessel: v7(), probe: v7(), scale: v7(), person: v7(), dye: v7(), formula: v7(), version: v7(), batch: v7() };
   const process = processFrom(PRESET_PROCESSES[0] as (typeof PRESET_PROCESSES)[number]);
@@ -52,8 +57,14 @@ export async function storedBatch({ db }: Pick<TestDatabase, "db">, workshopId: 
   };
   const cup = { id: ids.vessel, name: "cup", statedFillMg: 14_000, workingFillMg: 14_000, soldByWeight: true, ...measures };
   const scale = { id: ids.scale, name: "bench scale", resolutionUg: 1_000_000 };
+  const further = { name: "Test formula, further", number: 1, spec: { ...recipe, loadPpm: recipe.loadPpm + 20_000 } };
   const plan = planBatch(
-    { process, pots: [{ name: "Test formula", number: 1, spec: recipe }], products: [{ ...cup, count: 10 }], sparePpm: 0, scales: { wax: scale, oil: scale } },
+    {
+      process: divided ? processFrom(PRESET_PROCESSES.find((preset) => preset.id === "split-pot") as (typeof PRESET_PROCESSES)[number]) : process,
+      pots: [{ name: "Test formula", number: 1, spec: recipe }, ...(divided ? [further] : [])],
+      products: [{ ...cup, count: 10 }, ...(divided ? [{ ...cup, count: 10, pot: 1 }] : [])],
+      ...{ sparePpm: 0, scales: { wax: scale, oil: scale } },
+    },
     shelf,
   );
   const started: BatchEvent = {

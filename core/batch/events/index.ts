@@ -10,6 +10,8 @@ import { heated } from "./heated";
 import { inspected } from "./inspected";
 import { jarsInspected } from "./jars-inspected";
 import { located } from "./located";
+import { melted } from "./melted";
+import { observed } from "./observed";
 import { packed } from "./packed";
 import { poured } from "./poured";
 import { prepared } from "./prepared";
@@ -20,6 +22,7 @@ import { repaired } from "./repaired";
 import { rescaled } from "./rescaled";
 import { room } from "./room";
 import { smelled } from "./smelled";
+import { split } from "./split";
 import { started } from "./started";
 import { statusChanged } from "./status-changed";
 import { stepDone } from "./step-done";
@@ -37,6 +40,9 @@ export const BATCH_EVENTS = [
   stirred,
   stepDone,
   heated,
+  split,
+  melted,
+  observed,
   transferred,
   prepared,
   poured,

@@ -3,6 +3,7 @@ import { SECONDS } from "../../units/duration";
 import { fromFahrenheit, type TemperatureUnit, toFahrenheit } from "../../units/temperature";
 import type { Step } from "../process";
 import type { Process } from "../schema";
+import { moldSteps } from "./mold-steps";
 import schools from "./schools.json" with { type: "json" };
 
 export interface PresetProcess extends Process {
@@ -64,6 +65,14 @@ const molded = (again: number[]): Step[] => [
   { id: "unmold", kind: "unmold" },
   { id: "finish", kind: "finish", how: "trim base and wick" },
 ];
+
+/** The pour of a pot of a divided melt: it fills the products of that pot's formula. */
+const pourOf = (pot: number): Step => (pot === 0 ? whole : { ...whole, id: `pour-${pot + 1}`, pot });
+/** What is left of the pot before, dosed further and poured into what its own formula is for. */
+const rest = (of: { heat: number[]; add: number[]; stir: number; pour: number[] }, n: number): Step[] => {
+  const [weigh, ...others] = pot(of, n) as [Step, ...Step[]];
+  return [{ id: `split-${n + 1}`, kind: "split", pot: n, from: n - 1 }, weigh, ...others, pourOf(n)];
+};
 
 const layers = (tilted: boolean): Step[] => [
   ...pot(SOY),
@@ -157,6 +166,60 @@ const others: PresetProcess[] = [
     reason: "Sold by weight: filled to the full net weight, in one pour.",
     ceiling: 9_333,
     steps: [...pot({ ...SOY, pour: [63, 69] }), whole, ...last(12, 48, 168)],
+  },
+  {
+    id: "jars-and-molds",
+    name: "jars and molds from one pot",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "blend"],
+    makes: "jar",
+    reason: "One melt for both. Jars set and are inspected; what is in molds gets its wick hole, is unmolded and wicked by a clock of its own.",
+    ceiling: 9_333,
+    steps: [{ id: "prepare-mold", kind: "prepare-mold", only: "molds" }, ...pot(SOY), whole, ...moldSteps(true, "molds"), ...last(24, 96, 336)],
+  },
+  {
+    id: "silicone",
+    name: "silicone molds",
+    families: ["soy", "coconut", "beeswax", "blend"],
+    makes: "pillar",
+    reason: "Six to eight hours in a soft mold, better overnight; the wick hole is made at two hours.",
+    ceiling: 9_333,
+    steps: [{ id: "prepare-mold", kind: "prepare-mold" }, ...pot(SOY), whole, ...moldSteps(true), ...last(0, 96, 336)],
+  },
+  {
+    id: "split-pot",
+    name: "one melt, the rest colored or scented further",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "blend"],
+    makes: "jar",
+    reason: "The first product is poured as it is. What is left is dosed for what it really weighs, warmed, stirred and poured as the second.",
+    ceiling: 9_333,
+    steps: [...pot(SOY), pourOf(0), ...rest(SOY, 1), ...last(24, 96, 336)],
+  },
+  {
+    id: "split-in-three",
+    name: "one melt in three steps",
+    families: ["soy", "paraffin", "paraffin–soy", "coconut", "beeswax", "blend"],
+    makes: "jar",
+    reason: "Sample cups from one melt: each is poured in turn, and what is left is dosed further for the next.",
+    ceiling: 9_333,
+    steps: [...pot(SOY), pourOf(0), ...rest(SOY, 1), ...rest(SOY, 2), ...last(24, 96, 336)],
+  },
+  {
+    id: "gel-split",
+    name: "gel, clear and colored from one melt",
+    families: ["gel"],
+    makes: "gel",
+    reason: "The clear jar is poured first; a drop of dye colors the rest. Poured down the tilted wall, so that no bubbles go in.",
+    ceiling: 11_200,
+    steps: [
+      ...pot(GEL),
+      { id: "tilt", kind: "tilt", degrees: 30 },
+      pourOf(0),
+      { id: "split-2", kind: "split", pot: 1, from: 0 },
+      { id: "weigh-2", kind: "weigh", pot: 1 },
+      { id: "stir-2", kind: "stir", seconds: 60, pot: 1 },
+      pourOf(1),
+      ...last(4, 24, 48),
+    ],
   },
 ];
 

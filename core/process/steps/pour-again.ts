@@ -4,12 +4,13 @@ import { oneStep, stepType } from "../step-type";
 export const pourAgain = stepType({
   kind: "pour-again",
   verb: "pour again",
-  params: ({ z, share, temperatureRange, whichProduct }) =>
+  params: ({ z, share, temperatureRange, whichProduct, filledProducts }) =>
     z.object({
       share,
       by: z.enum(["weight", "height"]).default("weight"),
       range: temperatureRange.optional(),
       product: whichProduct,
+      products: filledProducts,
     }),
   fields: [
     { key: "share", label: "Pour again", is: "percent", hint: "Of each fill." },

@@ -4,12 +4,13 @@ import { oneStep, stepType } from "../step-type";
 export const pour = stepType({
   kind: "pour",
   verb: "pour",
-  params: ({ z, share, whichProduct }) =>
+  params: ({ z, share, whichProduct, filledProducts }) =>
     z.object({
       share,
       /** "weight": that share of the fill's weight. "height": that share of its height, which weighs less low in a narrowing jar. */
       by: z.enum(["weight", "height"]).default("weight"),
       product: whichProduct,
+      products: filledProducts,
     }),
   fields: [
     { key: "share", label: "Pour", is: "percent", hint: "Of each fill." },

@@ -4,6 +4,7 @@ import { oneStep, stepType } from "../step-type";
 export const unmold = stepType({
   kind: "unmold",
   verb: "unmold",
+  unmolds: true,
   params: ({ z }) => z.object({}),
   fields: [],
   first: {},

@@ -32,6 +32,8 @@ export const batches = pgTable(
     /** Pieces that may be packed and sold: released, and still on the rack. */
     loose: integer("loose").notNull().default(0),
     /** The same product by product, so that stock reads no plan. */
+    /** The formulas of all its pots. */
+    formulaIds: uuid("formula_ids").array().notNull().default([]),
     looseOf: jsonb("loose_of").$type<LooseOf[]>().notNull().default([]),
     /** What it is called, and what became of its jars, so that a recall of any size reads no plan. */
     title: text("title").notNull().default(""),

@@ -6,6 +6,7 @@ import {
   isOnBurner,
   namedLines,
   type Progress,
+  plannedParts,
   rangeName,
   rangeStatus,
   stepTypeOf,
@@ -139,7 +140,7 @@ function PotMargin({ batch, prompt, id }: { batch: Batch; prompt: Progress | nul
         </Warn>
       ) : null}
       {state.over.since === null ? <CeilingAlarm batch={batch} /> : null}
-      <PotStrip parts={plan.pots[pot]?.components ?? []} height={34} />
+      <PotStrip parts={plannedParts(plan, pot)} height={34} />
       <GiveUp batch={batch} batchId={id} />
       {plan.rehearsal ? null : (
         <section aria-label="On paper" className="unprinted flex flex-wrap gap-2">

@@ -2,6 +2,7 @@
 
 import {
   bandsOf,
+  CONTAINER_KINDS,
   inUnit,
   PRESET_PROCESSES,
   type PresetProcess,
@@ -196,6 +197,27 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
                       ))}
                     </select>
                   </label>
+                  {kind.pours ? null : (
+                    <label className="block text-[14px] text-soft">
+                      for{" "}
+                      <select
+                        aria-label={`What ${kind.verb} ${index + 1} is for`}
+                        className="border border-line bg-sheet"
+                        value={step.only ?? ""}
+                        onChange={(event) => {
+                          const only = event.target.value || undefined;
+                          change(process.steps.map((item) => (item.id === step.id ? ({ ...item, only } as Step) : item)));
+                        }}
+                      >
+                        <option value="">all</option>
+                        {CONTAINER_KINDS.map((name) => (
+                          <option key={name} value={name}>
+                            {name} only
+                          </option>
+                        ))}
+                      </select>
+                    </label>
+                  )}
                 </div>
                 <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-3">
                   <StepFields step={step} fields={fields} units={units} number={index + 1} />

@@ -52,7 +52,14 @@ const LineHead = memo(function LineHead({ line: { product, container }, fillMg, 
 });
 
 /** How far a line is filled, and with which wicks. */
-function LineChoices({ line: { key, product, container }, wicks, fields, onLook }: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields }) {
+function LineChoices({
+  line: { key, product, container },
+  wicks,
+  fields,
+  onLook,
+  pots,
+}: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields; pots: readonly string[] }) {
+  const units = useUnits();
   const name = product?.name ?? container.name;
   const wick = wicks.find((item) => item.id === fields.text(`wick:${key}`))?.name ?? "no wick";
   const said = [
@@ -60,6 +67,7 @@ function LineChoices({ line: { key, product, container }, wicks, fields, onLook 
     wick,
     fields.text(`wick:${key}`) && fields.text(`wicks:${key}`) !== "1" ? `${fields.text(`wicks:${key}`)} each` : "",
   ];
+  if (pots.length > 0) said.unshift(`from pot ${Number(fields.text(`pot:${key}`)) + 1}`);
   return (
     <details className="col-span-full -mt-1 text-[15px]">
       <summary className="flex min-h-[32px] cursor-pointer items-center gap-2">
@@ -104,6 +112,28 @@ function LineChoices({ line: { key, product, container }, wicks, fields, onLook 
           </select>
         ) : null}
       </div>
+      {container.container === "mold" ? (
+        <div className="max-w-[220px]">
+          <Field label="Candle height" of={name} unit={units.length ?? "mm"} {...fields.bind(`height:${key}`)} inputMode="decimal" />
+        </div>
+      ) : null}
+      {pots.length > 0 ? (
+        <label className="mt-1 flex flex-wrap items-center gap-2">
+          Poured from
+          <select
+            aria-label={`Pot of ${name}`}
+            className="entry !w-auto !min-h-[44px] !py-0 text-[15px]"
+            value={fields.text(`pot:${key}`)}
+            onChange={(event) => fields.set(`pot:${key}`, event.target.value)}
+          >
+            {pots.map((pot, index) => (
+              <option key={index} value={index}>
+                pot {index + 1}: {pot}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
     </details>
   );
 }
@@ -118,8 +148,11 @@ export function ContainerCounts({
   scale,
   onLook,
   onEnter,
+  pots = [],
 }: {
   lines: readonly Line[];
+  /** The formulas of the pots, where one melt is divided and each line says which it is poured from. */
+  pots?: readonly string[];
   /** What goes into one piece, as it is worked out, by the line's key. */
   fillOf: (key: string) => number;
   picked: ReadonlySet<string>;
@@ -147,7 +180,7 @@ export function ContainerCounts({
         >
           <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />
           <Field label="Count" of={line.product?.name ?? line.container.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
-          {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} fields={fields} onLook={onLook} /> : null}
+          {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} fields={fields} onLook={onLook} pots={pots} /> : null}
         </li>
       ))}
     </ul>

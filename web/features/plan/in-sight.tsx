@@ -6,7 +6,7 @@ import { useUnits } from "@/ui/units";
 /** What to weigh, kept in sight at the foot of a narrow screen while counts are typed. */
 export function InSight({ planned }: { planned: Planned }) {
   const units = useUnits();
-  const parts = planned.pots.flatMap((pot) => pot.components).filter((component) => component.mg > 0);
+  const parts = planned.pots.flatMap((pot, index) => planned.rests[index]?.additions ?? pot.components).filter((component) => component.mg > 0);
   return (
     <div
       aria-hidden="true"

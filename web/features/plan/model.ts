@@ -15,6 +15,7 @@ import {
   type Planned,
   type PlanOrder,
   type Process,
+  passCostsOn,
   planBatch,
   type Rates,
   type Scale,
@@ -217,7 +218,7 @@ function materialCosts(plan: BatchPlan, stocks: Stocks): PieceCost[] {
   }
   if (potCosts.reduce((sum, value) => sum + value, 0) <= 0) return [];
   return costPerPiece(
-    potCosts,
+    passCostsOn(plan, potCosts),
     plan.products.map((product) => ({
       key: product.key,
       fillsMg: product.fillsMg ?? [product.fillMg],

@@ -118,7 +118,9 @@ export function PlanForm({
         scale={scale}
         onLook={known.look}
         onEnter={onEnter}
+        pots={plan.divided ? plan.inPots.map((inPot) => inPot.name) : []}
       />
+      {plan.divided ? <p className="mt-2 text-[15px] text-soft">To fill the same vessel from two pots, make a product of each formula.</p> : null}
       <div className="mt-3">
         <Chooser
           label="Another vessel or mold"

@@ -1,5 +1,5 @@
-import { good, parseCount, parsePart } from "@hearth/core";
-import { type FieldRule, orNothing } from "@/forms/fields";
+import { good, parseCount, parseLength, parsePart, writeLength } from "@hearth/core";
+import { type FieldRule, orNothing, untouched } from "@/forms/fields";
 import { massRule, percentRule, whenRule } from "@/forms/rules";
 import type { Shelf } from "@/server/inventory/shelf";
 import type { Formats } from "@/ui/units";
@@ -31,7 +31,14 @@ const firstOf = (lines: readonly Line[], containerId: string): string | undefine
 /** Returns the rules of the planner's fields: those of the whole plan, and of each line its count, part, wick and how many wicks. */
 export function plannerRules(
   lines: readonly Line[],
-  { units, counts, family, shelf, now }: { units: Formats; counts: Record<string, string>; family: string; shelf: Shelf; now: string },
+  {
+    units,
+    counts,
+    family,
+    shelf,
+    now,
+    formulaIds,
+  }: { units: Formats; counts: Record<string, string>; family: string; shelf: Shelf; now: string; formulaIds: readonly string[] },
 ): Record<string, FieldRule<unknown>> {
   return {
     from: any("vessels"),
@@ -48,6 +55,8 @@ export function plannerRules(
         return [
           [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, container.id) === key ? (counts[container.id] ?? "") : "") }],
           [`part:${key}`, part],
+          [`pot:${key}`, any(String(Math.max(0, formulaIds.indexOf(product?.formulaId ?? ""))))],
+          ...(container.container === "mold" ? [[`height:${key}`, heightRule(container.heightUm, units)] as [string, FieldRule<unknown>]] : []),
           [`wick:${key}`, any(wick ?? "")],
           [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1))],
         ];
@@ -56,12 +65,26 @@ export function plannerRules(
   };
 }
 
+/** Returns the rule of a candle's height in a mold: as high as usual at first, and no higher than the mold. */
+const heightRule = (heightUm: number, units: Formats): FieldRule<unknown> =>
+  untouched<unknown>(
+    {
+      initial: writeLength(heightUm, units.length ?? "mm", 3).replace(/ mm$/, ""),
+      parse: (text: string) => parseLength(text, { least: 5, most: heightUm / 1_000 }, units.length ?? "mm"),
+    },
+    heightUm,
+  );
+
 /** What is made of one line, as it is typed. */
 export interface LineTyped {
   count: number;
   part: Part;
   wickId: string;
   wicks: number;
+  /** The pot that it is poured from, where one melt is divided. */
+  pot: number;
+  /** How high a mold is filled, in micrometers. */
+  heightUm: number | null;
 }
 /** Returns what the fields of a line say. */
 export const typedOf = (key: string, values: Readonly<Record<string, unknown>>, text: (name: string) => string): LineTyped => ({
@@ -69,4 +92,6 @@ export const typedOf = (key: string, values: Readonly<Record<string, unknown>>, 
   part: (values[`part:${key}`] as Part | undefined) ?? null,
   wickId: text(`wick:${key}`),
   wicks: Number(text(`wicks:${key}`)) || 1,
+  pot: Number(text(`pot:${key}`)) || 0,
+  heightUm: (values[`height:${key}`] as number | undefined) ?? null,
 });

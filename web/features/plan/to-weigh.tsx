@@ -10,6 +10,7 @@ import {
   namedLines,
   type Planned,
   type PotPlan,
+  runningTotals,
   type WeighedComponent,
 } from "@hearth/core";
 import type { Shelf, Stocks } from "@/server/inventory/shelf";
@@ -107,6 +108,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
   const scales = new Set(components.filter((part) => !part.count).map((part) => part.scale.name));
   const total = units.total(components);
   const upBy = amounts.totalMg - amounts.askedMg;
+  const totals = runningTotals(pot.components);
   return (
     <>
       <dl className="mt-2">
@@ -171,10 +173,54 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
           </dd>
         </div>
       </dl>
+      {totals.size > 0 ? (
+        <p className="mt-2 text-soft">
+          Oils on one tare: the scale shows{" "}
+          <span className="figure text-[20px] text-ink">
+            {pot.components.flatMap((part) => (totals.has(part.id) ? [units.onScale(totals.get(part.id) ?? 0, part.scale)] : [])).join(" → ")}
+          </span>
+        </p>
+      ) : null}
       <div className="mt-3">
         <PotStrip parts={components} />
       </div>
       {pot.pitchers ? <Pitchers pot={pot} pitchers={pot.pitchers} /> : null}
+    </>
+  );
+}
+
+/** What is added to the rest of another pot. */
+function Rest({ pot, amounts, stocks }: { pot: PotPlan; amounts: Amounts; stocks: Stocks }) {
+  const units = useUnits();
+  return (
+    <>
+      <p className="mt-1">
+        What is left of pot {(pot.restOf ?? 0) + 1}, about <span className="figure text-[24px]">{units.bulk(pot.baseMg ?? 0)}</span>. Add:
+      </p>
+      <dl>
+        {pot.components.map((part) => {
+          const figure = units.scaleParts(part.mg, part.scale);
+          return (
+            <div key={part.id} className="border-b border-line py-2">
+              <dt className="flex justify-between gap-3 text-soft">
+                <span>{part.name}</span>
+                {stocks[part.id] ? <span className="text-[14px]">{units.bulk(stocks[part.id]?.onHand ?? 0)} in stock</span> : null}
+              </dt>
+              <dd>
+                <span className="figure text-[42px] leading-none">{part.count ? part.count.n : figure.figure}</span>
+                <span className="figure text-[26px]"> {part.count ? countUnit(part.count.n, part.count.of) : figure.unit}</span>
+              </dd>
+            </div>
+          );
+        })}
+        <div className="flex items-baseline justify-between border-b border-line py-2">
+          <dt className="text-soft">fragrance load then</dt>
+          <dd>
+            <span className="figure text-[24px]">{units.n(amounts.loadPercentOfWax, 2)} %</span> of the wax
+          </dd>
+        </div>
+      </dl>
+      <p className="mt-1 text-[15px] text-soft">At the bench the doses follow what is really left.</p>
     </>
   );
 }
@@ -191,7 +237,11 @@ export function ToWeigh({ planned, plan, stocks, fragrances, shared, costs }: Pr
               Pot {index + 1}: {plan.pots[index]?.formulaName}
             </h3>
           ) : null}
-          <Pot amounts={amounts} pot={plan.pots[index] as PotPlan} stocks={stocks} fragrances={fragrances} />
+          {plan.pots[index]?.restOf === undefined ? (
+            <Pot amounts={amounts} pot={plan.pots[index] as PotPlan} stocks={stocks} fragrances={fragrances} />
+          ) : (
+            <Rest pot={plan.pots[index] as PotPlan} amounts={amounts} stocks={stocks} />
+          )}
         </div>
       ))}
       <dl className="mt-2">

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChosenProduct, gelFaultsOf, notToBeFilled, potsOf, type Rates, wicksOf } from "@hearth/core";
+import { type ChosenProduct, gelFaultsOf, isDivided, moldAtHeight, notToBeFilled, potsOf, type Rates, wicksOf } from "@hearth/core";
 import { useDeferredValue, useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
@@ -22,7 +22,7 @@ export interface PlannerProps {
   formula: PlanFormula | null;
   /** The formulas of further pots. */
   others: PlanFormula[];
-  /** The products that are made by the formula. */
+  /** The products that are made by the formulas. */
   products: Product[];
   askedProduct: string | null;
   few: Few;
@@ -37,7 +37,7 @@ export interface PlannerProps {
 const SHOWN = 10;
 
 /** What can be filled, what is offered of it, and the fields for it. */
-function useLines({ products, few, counts }: PlannerProps, family: string, known: ReturnType<typeof useShelf>, added: readonly string[]) {
+function useLines({ products, few, counts, formula, others }: PlannerProps, family: string, known: ReturnType<typeof useShelf>, added: readonly string[]) {
   const units = useUnits();
   const now = useNow(30_000);
   const { shelf } = known;
@@ -53,7 +53,8 @@ function useLines({ products, few, counts }: PlannerProps, family: string, known
       Math.min(SHOWN, first.length),
     );
   }, [containers, first, products, added]);
-  const rules = useMemo(() => plannerRules(lines, { units, counts, family, shelf, now }), [lines, units, counts, family, shelf, now]);
+  const formulaIds = useMemo(() => [formula, ...others].flatMap((item) => (item ? [item.id] : [])), [formula, others]);
+  const rules = useMemo(() => plannerRules(lines, { units, counts, family, shelf, now, formulaIds }), [lines, units, counts, family, shelf, now, formulaIds]);
   return { containers, lines, fields: useFields(rules) };
 }
 
@@ -72,6 +73,8 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
   const choices = useMemo(() => processChoices(chosen, processes, readyMade, family), [chosen, processes, readyMade, family]);
   const process = choices.find((processChoice) => processChoice.value === choice)?.process ?? chosen?.spec.process ?? null;
   const pots = process ? potsOf(process.steps) : 1;
+  /** One melt is divided: each line says which pot it is poured from. */
+  const divided = process !== null && isDivided(process.steps);
   const scales = useMemo(() => scalesOfShelf(shelf), [shelf]);
   useEffect(() => {
     if (askedProduct) (fields.form.current?.elements.namedItem(`count:${askedProduct}`) as HTMLElement | null)?.focus();
@@ -87,9 +90,16 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
       const line = typedOf(key, values, text);
       if (line.count === 0) return [];
       const wick = shelf.wicks.find((wick) => wick.id === line.wickId);
-      return [{ ...container, key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null }];
+      const filled = container.container === "mold" && line.heightUm ? moldAtHeight(container, line.heightUm) : container;
+      return [
+        {
+          ...filled,
+          ...{ key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null },
+          ...(divided ? { pot: Math.min(line.pot, pots - 1) } : {}),
+        },
+      ];
     });
-  }, [lines, values, typed, shelf, fields.initial]);
+  }, [lines, values, typed, shelf, divided, pots, fields.initial]);
   const others = useMemo(() => Array.from({ length: pots - 1 }, (_, index) => asked[index] ?? null), [pots, asked]);
   const inPots = useMemo(() => [chosen, ...others].filter((formula): formula is PlanFormula => formula !== null), [chosen, others]);
   const startFrom = useMemo(
@@ -127,7 +137,7 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
     return inPots.flatMap((inPot) => gelFaultsOf({ ...inPot.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   }, [picked, inPots, process, shelf, units.temperature]);
   return {
-    ...{ known, fields, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, reading, setAdded },
+    ...{ known, fields, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, divided, reading, setAdded },
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
@@ -143,7 +153,7 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
     /** Chooses the formulas of the pots: the page reads what they say, and what is typed stays. */
     choose: (ids: readonly string[]) => {
       const [formula = "", ...more] = ids;
-      setChoice("formula");
+      if (formula !== chosen?.id) setChoice("formula");
       read(() => router.replace(`${path}?formula=${formula}${more.some(Boolean) ? `&with=${more.join()}` : ""}`, { scroll: false }));
     },
     /** What a draft keeps of it, and how it is taken from one. */
@@ -193,6 +203,8 @@ export function startOf(plan: PlannerState, batchId: string, rehearsal: boolean)
       count: item.count,
       part: item.part ?? null,
       wick: item.chosenWicks ? { id: item.chosenWicks.wickId, count: item.chosenWicks.count } : null,
+      ...(item.pot === undefined ? {} : { pot: item.pot }),
+      ...(item.container === "mold" ? { heightUm: item.heightUm } : {}),
     })),
     sparePpm: startFrom ? 0 : (values.spare ?? 0),
     spareMg: worked.spareMg,

@@ -1,6 +1,6 @@
 "use client";
 
-import { costOf, costPerPiece, filledOf } from "@hearth/core";
+import { costOf, costPerPiece, filledOf, passCostsOn } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import { useUnits } from "@/ui/units";
@@ -47,7 +47,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
       lacks,
     };
   });
-  const costs = costPerPiece(potCosts, rows);
+  const costs = costPerPiece(passCostsOn(plan, potCosts), rows);
   const nameOf = (id: string) =>
     plan.pots.flatMap((pot) => pot.components).find((part) => part.id === id)?.name ??
     plan.products.find((product) => product.containerId === id)?.name ??

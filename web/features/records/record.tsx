@@ -1,6 +1,6 @@
 "use client";
 
-import { countWords, defectOf, filledOf, missingToClose, partKey, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
+import { countWords, defectOf, filledOf, missingToClose, partKey, plannedParts, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
@@ -90,6 +90,7 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
   if (!pot) return null;
   const lost = pot.components.filter((part) => (state.lost[partKey(at, part.id)] ?? 0) > 0);
   const load = weighedLoad(plan, state, at);
+  const rest = Object.values(state.splits).find((item) => item.pot === at);
   return (
     <div className="mb-4">
       {plan.pots.length > 1 ? (
@@ -97,6 +98,12 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
           Pot {at + 1}: {pot.formulaName}
         </h3>
       ) : null}
+      {pot.restOf === undefined ? null : (
+        <p className="text-soft">
+          The rest of pot {pot.restOf + 1}: {units.g(pot.baseMg ?? 0)} planned
+          {rest ? `, ${units.g(rest.mg)} ${rest.isWeighed ? "weighed" : "calculated from what was poured"}` : ""}. What was added to it:
+        </p>
+      )}
       <table className="mt-2 w-full">
         <thead>
           <tr className="border-b-2 border-ink text-left text-[14px] text-soft">
@@ -147,7 +154,7 @@ function PotAmounts({ batch: { plan, state }, at }: { batch: Batch; at: number }
         {pot.maxLoadPpm === null ? "" : `; the maximum load is ${units.percent(pot.maxLoadPpm)}`}.
         {pot.sparePpm > 0 ? ` Extra ${units.percent(pot.sparePpm)}.` : ""}
       </p>
-      <PotStrip parts={pot.components} height={30} />
+      <PotStrip parts={plannedParts(plan, at)} height={30} />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import {
   fillPart,
   inUnit,
   materialsOf,
+  moldAtHeight,
   notToBeFilled,
   ok,
   PRESET_PROCESSES,
@@ -51,6 +52,10 @@ export const batchWanted = z.object({
         count: z.number().int().min(1).max(100_000),
         part: fillPart.nullable().default(null),
         wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
+        /** The pot that it is poured from, where one melt is divided. */
+        pot: z.number().int().min(0).max(7).optional(),
+        /** How high a mold is filled, in micrometers; as high as usual where it is not said. */
+        heightUm: z.number().int().min(5_000).max(1_000_000).optional(),
       }),
     )
     .min(1, "Choose at least one vessel and its count.")
@@ -92,7 +97,7 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
   const out: ChosenProduct[] = [];
-  for (const { id, container, count, part, wick } of request.products) {
+  for (const { id, container, count, part, wick, pot, heightUm } of request.products) {
     const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
     const mold = container === "mold" ? m.find((item) => item.id === id) : undefined;
     const unfit = vessel ? notToBeFilled(vessel) : null;
@@ -100,9 +105,12 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     const row = wick ? w.find((item) => item.id === wick.id) : null;
     if (wick && !row) return "A wick is no longer on the shelf. Choose again.";
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
-    if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks });
+    if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks, pot });
     else if (mold)
-      out.push({ ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, count, part, chosenWicks });
+      out.push({
+        ...moldAtHeight({ ...mold, statedFillMg: mold.fillMg, workingFillMg: mold.fillMg }, heightUm ?? mold.heightUm),
+        ...{ container: "mold", soldByWeight: false, count, part, chosenWicks, pot },
+      });
     else return "A vessel is no longer on the shelf. Choose again.";
   }
   return out;
@@ -110,6 +118,7 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
 
 interface Pot {
   name: string;
+  formulaId: string;
   number: number;
   spec: FormulaSpec;
 }
@@ -132,13 +141,13 @@ export async function startBatchIn(
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, request.batchId)));
   if (existing) return ok({ id: existing.id, number: existing.number, plan: readPlan(existing.plan) });
   const versions = await tx
-    .select({ id: formulaVersions.id, number: formulaVersions.number, spec: formulaVersions.spec, name: formulas.name })
+    .select({ id: formulaVersions.id, formulaId: formulaVersions.formulaId, number: formulaVersions.number, spec: formulaVersions.spec, name: formulas.name })
     .from(formulaVersions)
     .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
     .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.id, request.formulaVersionIds)));
   const pots = request.formulaVersionIds.flatMap((id) => {
     const version = versions.find((version) => version.id === id);
-    return version ? [potOf({ name: version.name, number: version.number, spec: readFormula(version.spec) })] : [];
+    return version ? [potOf({ name: version.name, formulaId: version.formulaId, number: version.number, spec: readFormula(version.spec) })] : [];
   });
   const [first] = pots;
   if (!first || pots.length !== request.formulaVersionIds.length) return reject("This formula is no longer in this workshop. Choose another.");

@@ -146,6 +146,8 @@ async function liveBatch(of: typeof stored) {
     { kind: "counted", payload: { pot: 0, componentId: of.dye, n: 6 } },
     { kind: "rescaled", payload: { pot: 0, targets: [{ componentId: of.wax, mg: 128_000 }] } },
     { kind: "read", payload: { step: "heat", shown: 8_500, correction: 0 } },
+    { kind: "melted", payload: { pot: 0, how: "plate", water: false } },
+    { kind: "observed", payload: { step: "add", cues: ["touch"] } },
     { kind: "transferred", payload: { pot: 0, how: "spilt", mg: 14_000, other: null } },
     { kind: "weighed", payload: { pot: 0, componentId: of.wax, mg: 12_700 } },
     { kind: "heated", payload: { pot: 0 } },
@@ -183,10 +185,12 @@ describe("everything that was entered", () => {
       { kind: "weighed", payload: { pot: 0, componentId: stored.wax, mg: 100_000 } },
       { kind: "abandoned", payload: { why: "", wax: "kept", mg: null } },
     ]);
-    const eventTypes = new Set([...(await log.events()), ...(await other.events())].map((sentEntry) => sentEntry.kind));
+    const divided = logOf(batchStore as never, (await storedBatch(test, workshopId, 8, { divided: true })).batch);
+    await enterAll(divided, [{ kind: "split", payload: { step: "split-2", mg: 80_000 } }]);
+    const eventTypes = new Set([...(await log.events()), ...(await other.events()), ...(await divided.events())].map((sentEntry) => sentEntry.kind));
     expect(kindsOf(BATCH).filter((kind) => !eventTypes.has(kind))).toEqual([]);
     const deleted = await tryAll(log);
-    for (const kind of await tryAll(other)) deleted.add(kind);
+    for (const kind of [...(await tryAll(other)), ...(await tryAll(divided))]) deleted.add(kind);
     // What jars, packs and a release rest on stays; all else can go.
     expect(
       kindsOf(BATCH)

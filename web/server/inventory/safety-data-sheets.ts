@@ -1,4 +1,5 @@
 import {
+  type BatchPlan,
   hazardOf,
   joinParts,
   loadsWithout,
@@ -6,11 +7,12 @@ import {
   namedIn,
   partsOfPot,
   partsOfRecipe,
+  potOfProduct,
   type Recipe,
   type SupplierSheet,
   supplierSheet,
 } from "@hearth/core";
-import { and, desc, eq, inArray, isNotNull } from "drizzle-orm";
+import { and, arrayContains, desc, eq, inArray, isNotNull, or } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
@@ -63,11 +65,15 @@ export async function hazardOfRecipe(db: Database, workshopId: string, recipe: R
   return { ...hazardOf(parts, sheets, cutOffs), loads: loadsWithout(recipe, shelf, sheets, cutOffs) };
 }
 
-/** Returns the hazard of each pot of a batch by what was actually weighed; null if the workshop has no such batch. */
+/**
+ * Returns the hazard of each pot of a batch by what was actually weighed, and of the whole: of one product of it where one is named; null if the workshop
+ * has no such batch.
+ */
 export async function hazardOfBatch(
   db: Database,
   workshopId: string,
   batchId: string,
+  of?: { containerId: string; formulaId: string },
 ): Promise<{ number: number; whole: MixHazard; pots: (MixHazard & { name: string; planned: string[] })[] } | null> {
   const [row] = await db
     .select()
@@ -75,15 +81,26 @@ export async function hazardOfBatch(
     .where(and(eq(batches.workshopId, workshopId), eq(batches.id, batchId)));
   if (!row) return null;
   const { plan, state } = await readBatchState(db, row);
-  const pots = plan.pots.map((pot, index) => ({ name: pot.formulaName, ...partsOfPot(pot, state, index) }));
+  const pots = plan.pots.map((pot, index) => ({ name: pot.formulaName, ...partsOfPot(plan, index, state) }));
   const sheets = await newestSheets(
     db,
     workshopId,
     pots.flatMap((pot) => pot.parts.map((part) => part.id)),
   );
   const { cutOffs } = (await readLabelling(db, workshopId)).settings;
-  const whole = hazardOf(joinParts(pots.map((pot, index) => ({ parts: pot.parts, totalMg: plan.pots[index]?.totalMg ?? 1 }))), sheets, cutOffs);
+  const inJars = pouredFromPots(plan, of);
+  const whole = hazardOf(joinParts(pots.map((pot, index) => ({ parts: pot.parts, totalMg: inJars[index] ?? 0 }))), sheets, cutOffs);
   return { number: row.number, whole, pots: pots.map(({ name, parts, planned }) => ({ name, planned, ...hazardOf(parts, sheets, cutOffs) })) };
+}
+
+/** Returns what of each pot is planned to go into the pieces of a batch, in mg: of one product where one is named and in it. */
+function pouredFromPots(plan: BatchPlan, of?: { containerId: string; formulaId: string }): number[] {
+  const own = plan.products.filter((product) => product.containerId === of?.containerId);
+  const ofFormula = own.filter((product) => plan.pots[potOfProduct(product)]?.formulaId === of?.formulaId);
+  const products = ofFormula.length > 0 ? ofFormula : own.length > 0 ? own : plan.products;
+  return plan.pots.map((_pot, index) =>
+    products.reduce((sum, product) => sum + product.count * (product.fillsMg?.[index] ?? (index === 0 ? product.fillMg : 0)), 0),
+  );
 }
 
 /** So many batches of a formula are compared with its label, and offered for labels. */
@@ -98,7 +115,7 @@ async function pouredOf(db: Database, workshopId: string, formulaId: string) {
     .where(
       and(
         eq(batches.workshopId, workshopId),
-        eq(formulaVersions.formulaId, formulaId),
+        or(eq(formulaVersions.formulaId, formulaId), arrayContains(batches.formulaIds, [formulaId])),
         isNotNull(batches.pouredAt),
         inArray(batches.stage, ["rack", "closed"]),
       ),
@@ -111,7 +128,11 @@ async function pouredOf(db: Database, workshopId: string, formulaId: string) {
 /** The batches of a formula that were poured last, with the classes that what was really weighed comes to. */
 export async function batchesOfFormula(db: Database, workshopId: string, formulaId: string, planned: MixHazard) {
   const made = await pouredOf(db, workshopId, formulaId);
-  const pots = made.map(({ plan, state }) => plan.pots.map((pot, index) => ({ totalMg: pot.totalMg, ...partsOfPot(pot, state, index) })));
+  const pots = made.map(({ plan, state }) => {
+    // Of a batch of several formulas only the pots of this one.
+    const own = plan.pots.some((pot) => pot.formulaId === formulaId);
+    return plan.pots.flatMap((pot, index) => (own && pot.formulaId !== formulaId ? [] : [{ totalMg: pot.totalMg, ...partsOfPot(plan, index, state) }]));
+  });
   const sheets = await newestSheets(
     db,
     workshopId,

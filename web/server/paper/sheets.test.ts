@@ -1,4 +1,4 @@
-import { planBatch, process, promptsOf, STEP_TYPES, writeDuration, writeRange } from "@hearth/core";
+import { PRESET_PROCESSES, planBatch, process, promptsOf, STEP_TYPES, writeDuration, writeRange } from "@hearth/core";
 import { expect, it } from "vitest";
 import { readPaper } from "../../testing/read-paper";
 import { batchSheets } from "./sheets";
@@ -26,8 +26,11 @@ function planBy(steps: unknown) {
   return planBatch(
     {
       process: process.parse({ name: "All of it", reason: "", ceiling: 9_300, steps }),
-      pots: [{ name: "Rain", number: 1, spec }],
-      products: [{ ...cup, count: 6, chosenWicks: null }],
+      pots: [
+        { name: "Rain", number: 1, spec },
+        { name: "Heavy rain", number: 1, spec: { ...spec, loadPpm: 110_000 } },
+      ],
+      products: [0, 1].map((pot) => ({ ...cup, pot, count: 6, chosenWicks: null })),
       sparePpm: 0,
       scales: { wax: SCALE, oil: SCALE },
     },
@@ -42,7 +45,8 @@ const sheetOf = async (steps: unknown) => {
 };
 
 it("a batch sheet has a line for each step of every type of step, with its range and its time", async () => {
-  const steps = [...STEP_TYPES.filter((step) => step.kind !== "set" && step.kind !== "cure")].map((step) => ({
+  const ofOnePot = STEP_TYPES.filter((step) => step.kind !== "set" && step.kind !== "cure" && step.kind !== "split");
+  const steps = ofOnePot.map((step) => ({
     id: step.kind,
     kind: step.kind,
     ...step.first,
@@ -55,5 +59,10 @@ it("a batch sheet has a line for each step of every type of step, with its range
     if (prompt.seconds) expect(text).toContain(`${prompt.name} ${writeDuration(prompt.seconds)}`);
     if (prompt.least) expect(text).toContain(`at least ${writeDuration(prompt.least)}`);
   }
+  // A pot that is divided: what is left of it is named before what is added.
+  const divided = PRESET_PROCESSES.find((preset) => preset.id === "split-pot")?.steps;
+  const rest = await sheetOf(divided);
+  expect(rest).toContain("take the rest of pot 1");
+  expect(rest).toMatch(/What is left of pot 1: about 8[\d.]+ g\. Add:/);
   expect(text).toContain("hold in the temper range 45–50 °C, at least 10 min");
 });

@@ -1,5 +1,6 @@
 import {
   type BatchPlan,
+  contentsOf,
   countWords,
   HOT_WAX,
   isLocale,
@@ -7,6 +8,7 @@ import {
   localize,
   type Prompt,
   portionsFor,
+  potOfProduct,
   promptsOf,
   titleOf,
   typedUnit,
@@ -154,6 +156,10 @@ function drawWeighing(paper: Paper, pen: Pen, sheet: Drawn): void {
   for (const [potAt, pot] of plan.pots.entries()) {
     pen.section(plan.pots.length > 1 ? `Weigh, pot ${potAt + 1}: ${pot.formulaName}` : "Weigh");
     const pitchers = pot.pitchers && pot.pitchers.length > 1 ? pot.pitchers : null;
+    if (pot.restOf !== undefined)
+      pen.y =
+        paper.text(`What is left of pot ${pot.restOf + 1}: about ${say(writeBulk(pot.baseMg ?? 0, units.massUnit))}. Add:`, MARGIN + 18, pen.y, { size: 10 }) +
+        3;
     for (const part of pot.components) drawPart(paper, pen, part, pitchers, sheet);
     pen.y = paper.text(
       `Together ${say(writeBulk(pot.totalMg, units.massUnit))}${pot.sparePpm > 0 ? `, with ${say(writePercent(pot.sparePpm, 1))} extra` : ""}${pitchers ? `, in ${pitchers.length} pitchers` : ""}`,
@@ -254,8 +260,8 @@ export async function jarTags(
         const x = left + (n % across) * wide;
         const y = top + (Math.floor(n / across) % down) * high;
         paper.box(x, y, wide, high, 0.3);
-        const pot = plan.pots[0] as BatchPlan["pots"][number];
-        const of = (kind: string) => pot.components.filter((part) => part.kind === kind);
+        const parts = contentsOf(plan, potOfProduct(product));
+        const of = (kind: string) => parts.filter((part) => part.kind === kind);
         const [wax, oil] = [of("wax"), of("fragrance")].map((parts) => parts.reduce((sum, part) => sum + part.mg, 0)) as [number, number];
         const inner = wide - 16;
         let at = paper.text(titleOf(plan), x + 8, y + 7, { size: 11, bold: true, width: inner, most: 1 });
@@ -270,6 +276,13 @@ export async function jarTags(
                 .map((part) => part.name)
                 .join(" + ")}, ${localize(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
             : "unscented",
+          ...(of("dye").length > 0
+            ? [
+                `color: ${of("dye")
+                  .map((part) => part.name)
+                  .join(" + ")}`,
+              ]
+            : []),
         ];
         for (const line of lines) at = paper.text(line, x + 8, at + 1, { size: 8, width: inner, most: 1 });
         paper.text(`poured ${writeDay(day, manner.date)}`, x + 8, y + high - 18, { size: 9, bold: true });

@@ -1,5 +1,5 @@
 import { NO_PACKAGING, type Packaging, type Sellable } from "@hearth/core";
-import { and, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
+import { and, arrayOverlaps, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulaVersions } from "@/data/tables/formula";
@@ -101,19 +101,24 @@ export async function looseLots(tx: Database | Transaction, workshopId: string, 
       and(
         eq(batches.workshopId, workshopId),
         gt(batches.loose, 0),
-        inArray(
-          formulaVersions.formulaId,
-          products.map((product) => product.formulaId),
+        or(
+          inArray(
+            formulaVersions.formulaId,
+            products.map((product) => product.formulaId),
+          ),
+          arrayOverlaps(
+            batches.formulaIds,
+            products.map((product) => product.formulaId),
+          ),
         ),
       ),
     )
     .orderBy(asc(batches.pouredAt), asc(batches.number));
   for (const row of rows)
     for (const product of products) {
-      if (product.formulaId !== row.formulaId) continue;
       // A batch from before wicks were written down says nothing of them.
-      for (const { key, containerId, wickId, left } of row.loose)
-        if (containerId === product.containerId && (wickId === null || wickId === product.wickId))
+      for (const { key, containerId, wickId, left, formulaId = row.formulaId } of row.loose)
+        if (formulaId === product.formulaId && containerId === product.containerId && (wickId === null || wickId === product.wickId))
           out.get(product.id)?.push({ batchId: row.id, number: row.number, key, left, pouredAt: iso(row.pouredAt ?? row.startedAt), untested: row.untested });
     }
   return out;

@@ -13,6 +13,7 @@ import {
   type MixHazard,
   netWeightText,
   pictogramMm,
+  potOfProduct,
   safetyTexts,
   textOf,
   wordsOf,
@@ -98,15 +99,16 @@ export async function labelFacts(
   ]);
   if (at.batchId && !row) return null;
   const kept = row ? await readBatchState(db, row) : null;
-  const poured = kept?.plan.products.find((item) => item.containerId === product.containerId);
+  const inContainer = kept?.plan.products.filter((item) => item.containerId === product.containerId) ?? [];
+  const poured = inContainer.find((item) => kept?.plan.pots[potOfProduct(item)]?.formulaId === product.formulaId) ?? inContainer[0];
   const containerFill = container && "fillMg" in container ? Number(container.fillMg) : container?.statedFillMg;
   const statedMg = poured?.statedFillMg ?? containerFill ?? 0;
-  const hazard = row ? (await hazardOfBatch(db, workshop.id, row.id))?.whole : await hazardOfRecipe(db, workshop.id, spec);
+  const hazard = row ? (await hazardOfBatch(db, workshop.id, row.id, product))?.whole : await hazardOfRecipe(db, workshop.id, spec);
   if (!hazard) return null;
   return {
     productId: product.id,
     name: product.name,
-    family: kept?.plan.pots[0]?.waxFamily ?? wax?.family ?? "",
+    family: kept?.plan.pots[potOfProduct(poured)]?.waxFamily ?? wax?.family ?? "",
     scented: spec.fragrances.length > 0 && spec.loadPpm > 0,
     container: product.labelContainer ?? (product.wickId === null ? "melt" : product.container === "mold" ? "pillar" : "container"),
     statedMg,

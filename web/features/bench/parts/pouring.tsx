@@ -1,6 +1,7 @@
 "use client";
 
 import {
+  ancestryOf,
   fillsByPour,
   fillsProduct,
   good,
@@ -40,11 +41,13 @@ function oddAbout(batch: Batch, prompt: Progress, units: Formats): string[] {
   const missing = parts.filter((part) => !part.count && !state.weighed[partKey(prompt.pot, part.id)]).map((part) => part.name);
   if (missing.length > 0) odd.push(`No weight is recorded for ${missing.join(" and ")}.`);
   const at = plan.process.steps.findIndex((step) => step.id === prompt.step);
+  // A rest was brought to its range with the pot that it is from.
+  const pots = ancestryOf(plan, prompt.pot);
   const ready = plan.process.steps
     .slice(0, at + 1)
-    .findLast((step) => stepTypeOf(step.kind).heat?.isForPour && (step.pot ?? 0) === prompt.pot && rangeOfStep(step) !== undefined);
+    .findLast((step) => stepTypeOf(step.kind).heat?.isForPour && pots.includes(step.pot ?? 0) && rangeOfStep(step) !== undefined);
   const range = ready && rangeOfStep(ready);
-  if (range) {
+  if (range && !state.observed[ready.id]) {
     const read = state.reads[ready.id];
     const name = rangeName(ready);
     if (!read) odd.push(`No reading is recorded for the ${name} range (${units.range(range)}).`);

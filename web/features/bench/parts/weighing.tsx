@@ -1,7 +1,19 @@
 "use client";
 
-import { askWhetherThousands, countUnit, countWords, isImplausible, parseMass, portionsFor, type ScaleDisplay, typedUnit } from "@hearth/core";
-import { useMemo, useState } from "react";
+import {
+  askWhetherThousands,
+  countUnit,
+  countWords,
+  isImplausible,
+  parseMass,
+  partKey,
+  portionsFor,
+  runningTotals,
+  type ScaleDisplay,
+  targetOf,
+  typedUnit,
+} from "@hearth/core";
+import { useEffect, useMemo, useState } from "react";
 import { countRule, massRule } from "@/forms/rules";
 import type { Instrument } from "@/log/use-batch";
 import { type Formats, useUnits } from "@/ui/units";
@@ -70,12 +82,27 @@ function InPortions({ mg, scale, asked, units }: { mg: number; scale: Instrument
   );
 }
 
+const ONE_TARE = "hearth.one-tare";
+/** Whether oils are weighed one after the other on one tare, as this device was left. */
+function useOneTare(): [boolean, (on: boolean) => void] {
+  const [isOn, setOn] = useState(false);
+  useEffect(() => setOn(localStorage.getItem(ONE_TARE) === "on"), []);
+  return [
+    isOn,
+    (on) => {
+      setOn(on);
+      localStorage.setItem(ONE_TARE, on ? "on" : "off");
+    },
+  ];
+}
+
 /** What is weighed or counted of one component: what is still to go, as large as the screen allows. */
 export function Weighing({ prompt, batch, instruments }: StepProps) {
   const units = useUnits();
   const part = prompt.component;
   const counting = part?.count !== undefined;
   const [tool, setTool] = useState<Instrument>();
+  const [isOneTare, setOneTare] = useOneTare();
   // A bare figure is meant in the unit of the scale that was read; where none is named, in that of the planned one.
   const read = tool?.resolutionUg ? { resolutionUg: tool.resolutionUg, unit: tool.scaleUnit } : part?.scale;
   const unit = read ? typedUnit(read) : units.mass;
@@ -87,7 +114,14 @@ export function Weighing({ prompt, batch, instruments }: StepProps) {
   const beside = counting ? "" : units.beside(prompt.done ? prompt.asked : Math.max(0, prompt.asked - prompt.given), part.scale);
   const { given, asked } = prompt;
   const rest = Math.max(0, asked - given);
-  const show = given > 0 && !prompt.done ? rest : asked;
+  // On one tare the scale shows this oil and those before it together.
+  const parts = batch.plan.pots[prompt.pot]?.components ?? [];
+  const totals = runningTotals(parts.map((other) => ({ ...other, mg: targetOf(batch.state, prompt.pot, other) })));
+  const total = totals.get(part.id);
+  const onScale = isOneTare && total !== undefined;
+  const before = onScale ? [...totals.keys()].slice(0, [...totals.keys()].indexOf(part.id) + 1) : [];
+  const already = before.reduce((sum, id) => sum + (batch.state.weighed[partKey(prompt.pot, id)]?.mg ?? 0), 0);
+  const show = onScale && total !== undefined ? total : given > 0 && !prompt.done ? rest : asked;
   const write = (n: number) => (counting ? String(n) : units.onScale(n, part.scale));
   const figure = counting ? { figure: String(show), unit: part.count ? countUnit(show, part.count.of) : "" } : units.scaleParts(show, part.scale);
   const scales = instruments.filter((instrument) => instrument.kind === "scale");
@@ -105,27 +139,46 @@ export function Weighing({ prompt, batch, instruments }: StepProps) {
             <span className="figure text-[20px] text-ink">{write(given)}</span> of {write(asked)}
           </div>
         ) : null}
+        {total === undefined ? null : (
+          <label className="mt-1 flex min-h-[44px] items-center gap-3">
+            <input type="checkbox" className="size-6 shrink-0 accent-ink" checked={isOneTare} onChange={(event) => setOneTare(event.target.checked)} />
+            <span>
+              On one tare{" "}
+              <span className="text-soft">
+                {onScale ? `the scale shows ` : ""}
+                {[...totals].map(([id, mg], index) => (
+                  <span key={id} className={`figure text-[20px] ${id === part.id ? "font-bold text-ink" : ""}`}>
+                    {index > 0 ? " → " : ""}
+                    {units.onScale(mg, part.scale)}
+                  </span>
+                ))}
+              </span>
+            </span>
+          </label>
+        )}
         <InPitchers prompt={prompt} batch={batch} units={units} />
       </div>
       <EntryForm
         key={prompt.key}
         batch={batch}
-        label={counting ? "Counted" : "Scale shows"}
+        label={counting ? "Counted" : onScale ? "Scale shows in all" : "Scale shows"}
         unit={counting ? part.count?.of : unit}
         onTool={setTool}
         rule={rule}
         tools={tools}
         toolLabel="Scale"
         button={counting ? "Record the count" : "Record the weight"}
-        ask={(value) =>
-          isImplausible(given + value, asked)
-            ? `${part.count ? countWords(given + value, part.count.of) : units.onScale(given + value, part.scale)} is ${units.n((given + value) / asked, 1)} times the ${write(asked)} needed. Check the number.`
-            : null
-        }
+        ask={(value) => {
+          const sum = onScale ? value - already + given : given + value;
+          if (sum <= 0) return `On one tare the scale showed ${write(already)} before this: it cannot show less now. Was it tared in between?`;
+          return isImplausible(sum, asked)
+            ? `${part.count ? countWords(sum, part.count.of) : units.onScale(sum, part.scale)} is ${units.n(sum / asked, 1)} times the ${write(asked)} needed. Check the number.`
+            : null;
+        }}
         entry={(value) =>
           counting
             ? { kind: "counted", payload: { pot: prompt.pot, componentId: part.id, n: value } }
-            : { kind: "weighed", payload: { pot: prompt.pot, componentId: part.id, mg: value } }
+            : { kind: "weighed", payload: { pot: prompt.pot, componentId: part.id, mg: onScale ? Math.max(1, value - already) : value } }
         }
       >
         {({ tool }) => (counting ? null : <InPortions mg={rest} scale={tool} asked={part.scale} units={units} />)}

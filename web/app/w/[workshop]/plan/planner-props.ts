@@ -34,7 +34,8 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
   const first = requested && names.some((name) => name.id === requested) ? requested : names[0]?.id;
   const more = (asked.with ?? "").split(",").filter((text) => z.uuid().safeParse(text).success);
   const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
-  const products = formula ? (await listProducts(db, workshop.id, formula.id)).filter((product) => !product.archived) : [];
+  const chosen = [...new Set([formula, ...others].flatMap((item) => (item ? [item.id] : [])))];
+  const products = (await Promise.all(chosen.map((id) => listProducts(db, workshop.id, id)))).flat().filter((product) => !product.archived);
   const counts: Record<string, string> = Object.fromEntries(
     (asked.fill ?? "").split(",").flatMap((text) => (/^[0-9a-f-]{36}:\d{1,6}$/.test(text) ? [text.split(":") as [string, string]] : [])),
   );

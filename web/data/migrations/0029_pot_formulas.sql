@@ -1,0 +1,1 @@
+ALTER TABLE "batch" ADD COLUMN "formula_ids" uuid[] DEFAULT '{}' NOT NULL;
