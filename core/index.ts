@@ -50,6 +50,7 @@ export {
 // The shelf: materials, stock, people and notes
 
 export * from "./materials/cautions";
+export * from "./materials/complete";
 export * from "./materials/fields";
 export * from "./materials/kinds";
 export * from "./materials/schema";

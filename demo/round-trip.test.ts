@@ -91,6 +91,8 @@ function sampleOf({ type, key }: ShelfField): unknown {
       return 1_250;
     case "day":
       return "2026-03-14";
+    case "volume":
+      return 200_000;
     case "amount":
       return 500_000;
   }

@@ -26,6 +26,8 @@ export interface ChosenProduct {
   heightUm: number;
   shape?: "straight" | "bowl";
   cavities?: number;
+  material?: string;
+  use?: string;
   count: number;
   part?: FillPart | null;
   /** The pot that it is poured from, where one melt is divided. */
@@ -196,7 +198,9 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       container: product.container ?? "vessel",
       containerId: product.id,
       name: product.name,
-      ...(product.cavities ? { cavities: product.cavities } : {}),
+      ...(product.cavities && product.container === "mold" ? { cavities: product.cavities } : {}),
+      ...(product.material ? { material: product.material } : {}),
+      ...(product.use && product.use !== "candle" ? { use: product.use } : {}),
       statedFillMg: product.statedFillMg,
       fillMg: worked.fillsMg[index] as number,
       ...(pots.length > 1 ? { fillsMg: worked.byPot[index] as number[] } : {}),

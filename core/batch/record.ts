@@ -36,7 +36,7 @@ const UNITS: Partial<Record<FieldType["is"], string>> = {
 const isOpen = (kind: RowKind, key: string): boolean =>
   key === "family" || key === "material" || key === "strength" || ((kind === "wick" || kind === "mold") && key === "kind");
 /** Fields that records of before do not say, where the table has a default. */
-const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks", "sizeEstimated"]);
+const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks", "sizeEstimated", "use", "cavities"]);
 
 /** Returns the schema of one field of a material as it is exported. */
 function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.ZodType {
@@ -52,6 +52,8 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
         : isOpen(kind, key)
           ? text
           : z.enum(type.of.map((item) => item.value));
+    case "day":
+      return z.iso.date().nullish();
     case "yes":
       return SAID_LATER.has(key) ? z.boolean().optional() : z.boolean();
     case "families":

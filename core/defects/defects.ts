@@ -24,8 +24,10 @@ export const DEFECTS = table as unknown as readonly Defect[];
 export const defectOf = (id: string): Defect | undefined => DEFECTS.find((entry) => entry.id === id);
 
 /** The flaws that a candle of this wax in this container can have. Common practice, no source. */
-export const defectsFor = (of: { family: string; container: "vessel" | "mold" }): Defect[] =>
-  DEFECTS.filter(({ only }) => {
+export const defectsFor = (of: { family: string; container: "vessel" | "mold"; material?: string | undefined }): Defect[] =>
+  DEFECTS.filter(({ id, only }) => {
+    // Frosted glass hides where wax lets go of the wall.
+    if (id === "wet_spot" && of.material === "frosted glass") return false;
     if (only === "gel") return of.family === "gel";
     if (only === "soy") return of.family === "soy" || of.family === "paraffin–soy" || of.family === "blend";
     if (only === "mold") return of.container === "mold";

@@ -4,7 +4,9 @@ export interface ShelfCaution {
   message: string;
 }
 
-export const VESSEL_MATERIALS = ["heat-safe glass", "metal", "ceramic", "plastic", "wood", "not known"] as const;
+export const VESSEL_MATERIALS = ["heat-safe glass", "frosted glass", "metal", "ceramic", "plastic", "wood", "not known"] as const;
+/** What a vessel is for. Only where no flame stands in it may it be of plastic; tealight cups where their supplier rates them for it. */
+export const VESSEL_USES = ["candle", "melts", "tealight cup"] as const;
 export const VESSEL_STATES = ["for sale", "test jar", "cracked", "may hold lead"] as const;
 
 /** What makers put into candles and should not; and what settles or clogs. Common practice, no source. */
@@ -20,23 +22,42 @@ const NOT_IN_A_CANDLE: [RegExp, string][] = [
 export const cautionsOnMaterial = (name: string): ShelfCaution[] =>
   NOT_IN_A_CANDLE.flatMap(([pattern, message]): ShelfCaution[] => (pattern.test(name) ? [{ weight: "take care", message }] : []));
 
+/** A vessel as far as cautions depend on it. */
+export interface CautionedVessel {
+  material: string;
+  state?: string | null | undefined;
+  use?: string | null | undefined;
+  /** The day of a lead test that it passed. */
+  leadTestedOn?: string | null | undefined;
+}
+
 /** Returns the cautions on a vessel. The supplier, local rules and qualified advice come first. */
-export function cautionsOnVessel(vessel: { material: string; state?: string | null }): ShelfCaution[] {
+export function cautionsOnVessel(vessel: CautionedVessel): ShelfCaution[] {
   const out: ShelfCaution[] = [];
-  if (vessel.material === "plastic" || vessel.material === "wood")
-    out.push({ weight: "stop", message: `A vessel of ${vessel.material} softens or burns: only heat-safe glass, metal or ceramic are filled.` });
+  if (vessel.material === "plastic" && vessel.use === "melts")
+    out.push({ weight: "take care", message: "Plastic is for melts only: no wick and no flame. Pour as cool as its supplier says, or it softens." });
+  else if (vessel.material === "plastic" && vessel.use === "tealight cup")
+    out.push({ weight: "take care", message: "Only cups that their supplier rates for burning candles. Follow the supplier's data and local rules." });
+  else if (vessel.material === "plastic" || vessel.material === "wood")
+    out.push({
+      weight: "stop",
+      message: `A vessel of ${vessel.material} softens or burns under a flame: only heat-safe glass, metal or ceramic are filled with candles.${vessel.material === "plastic" ? " If it holds wax melts without a wick, say so under “What it is for”." : ""}`,
+    });
   if (vessel.material === "not known")
     out.push({ weight: "take care", message: "Of what it is made is not known. Find out before it is filled: only heat-safe glass, metal or ceramic." });
   if (vessel.state === "cracked") out.push({ weight: "stop", message: "A cracked vessel is thrown away: never filled, tested or sold." });
-  if (vessel.state === "may hold lead")
+  if (vessel.state === "may hold lead" && vessel.leadTestedOn)
+    out.push({ weight: "take care", message: `Old and glazed or painted: it passed a lead test on ${vessel.leadTestedOn}. Keep the result with it.` });
+  else if (vessel.state === "may hold lead")
     out.push({ weight: "stop", message: "Old glazed or painted vessels may hold lead, which heat can release: have it tested, or do not use it." });
   if (vessel.state === "test jar")
     out.push({ weight: "take care", message: "A test jar (chipped): for your own test burns only, kept apart from jars for sale." });
   return out;
 }
 
-/** Returns why a vessel must not be filled; null if nothing is known against it. */
-export const notToBeFilled = (vessel: { name: string; material: string; state?: string | null }): string | null => {
+/** Returns why a vessel must not be filled, with a wick or without one; null if nothing is known against it. */
+export const notToBeFilled = (vessel: CautionedVessel & { name: string }, isWicked = false): string | null => {
   const stop = cautionsOnVessel(vessel).find((caution) => caution.weight === "stop");
-  return stop ? `${vessel.name}: ${stop.message}` : null;
+  if (stop) return `${vessel.name}: ${stop.message}`;
+  return isWicked && vessel.use === "melts" ? `${vessel.name}: it is for melts, and no flame may stand in it. Choose no wick.` : null;
 };

@@ -11,7 +11,7 @@ import { parseNumber, writeNumber } from "../units/number";
 import { bad, good, type Parsed } from "../units/parsed";
 import { parseCount, parsePercent } from "../units/percent";
 import { degreesAsTyped, HOTTEST, parseTemperature, type TemperatureUnit, toFahrenheit, writeDifference } from "../units/temperature";
-import { parseWater } from "../units/volume";
+import { ML_PER, parseVolume, parseWater } from "../units/volume";
 
 /** What a field of the shelf can hold, and how it is read, written and checked. */
 export type FieldType =
@@ -41,6 +41,8 @@ export type FieldType =
   | { is: "money" }
   /** A day, as ISO text. */
   | { is: "day" }
+  /** A volume that something is sold as, in microliters. */
+  | { is: "volume"; most: number }
   /** An amount of the material that the row names: a weight, or pieces of what is counted. */
   | { is: "amount" };
 
@@ -56,6 +58,8 @@ export interface ShelfField {
   type: FieldType;
   /** May stand empty. */
   optional?: boolean;
+  /** May stand empty in a form or a file: it then follows from other fields, and is always stored. */
+  derived?: boolean;
   /** What a new row begins with, as typed. */
   first?: string;
   hint?: string;
@@ -81,6 +85,8 @@ export interface FieldContext {
  */
 export function columnOf({ column, type }: Pick<ShelfField, "column" | "type">, units: UnitChoice): string {
   switch (type.is) {
+    case "volume":
+      return units.mass === "g" ? column : column.replace(/_ml$/, "_fl_oz");
     case "amount":
       return units.mass === "g" ? column : `${column}_oz_or_pieces`;
     case "density":
@@ -97,7 +103,7 @@ export function columnOf({ column, type }: Pick<ShelfField, "column" | "type">, 
   }
 }
 
-export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend"] as const;
+export const WAX_FAMILIES = ["soy", "coconut", "paraffin", "paraffin–soy", "beeswax", "palm", "gel", "blend", "other"] as const;
 
 const REFERRED: Record<Referred, string> = {
   formula: "formula",
@@ -138,7 +144,7 @@ function parseBlend(text: string, context: FieldContext): Parsed<{ id: string; s
 export function readField(field: ShelfField, text: string, context: FieldContext): Parsed<unknown> {
   const typed = text.trim();
   const { type } = field;
-  if (typed === "" && field.optional) return good(type.is === "words" ? "" : null);
+  if (typed === "" && (field.optional || field.derived)) return good(type.is === "words" ? "" : null);
   switch (type.is) {
     case "name":
       return typed === "" ? bad("empty", "Enter a name.") : typed.length > 120 ? bad("too-long", "A name has at most 120 letters.") : good(typed);
@@ -223,6 +229,14 @@ export function readField(field: ShelfField, text: string, context: FieldContext
       return /^\d{4}-\d\d-\d\d$/.test(typed) && !Number.isNaN(Date.parse(typed))
         ? good(typed)
         : bad("not-understood", `“${typed}” is no day. Write it like 2026-03-14.`);
+    case "volume": {
+      const unit = context.mass === "g" ? "ml" : "fl oz";
+      const read = parseVolume(/[a-z]/i.test(typed) ? typed : `${typed} ${unit}`);
+      if (!read) return bad("not-understood", `“${typed}” is no volume. Write it like 200 ml, 20 cl or 8 fl oz.`);
+      if (!read.ok) return read;
+      const ul = Math.round(read.value.ml * 1_000);
+      return ul >= 1_000 && ul <= type.most ? good(ul) : bad("out-of-range", "A vessel holds from {1 ml|0.04 fl oz} to {20 l|670 fl oz}.");
+    }
     case "amount": {
       // How it is measured hangs on what it is of: a bare number is a weight in grams, or pieces.
       const mass = parseMass(typed, { unit: context.mass });
@@ -277,6 +291,11 @@ export function writeField(field: ShelfField, value: unknown, context: FieldCont
       return context.names?.[type.to]?.find((item) => item.id === value)?.name ?? "";
     case "money":
       return writeNumber(n / 10 ** currencyDecimals(context.currency ?? "EUR"), 4);
+    case "volume": {
+      const inOunces = context.mass === "oz";
+      const figure = writeNumber(n / 1_000 / (inOunces ? ML_PER["fl oz"] : 1), inOunces ? (bare ? 7 : 4) : 3);
+      return bare ? figure : `${figure} ${inOunces ? "fl oz" : "ml"}`;
+    }
     case "amount":
       return writeNumber(n / MG_PER[context.mass], context.mass === "g" ? 3 : 6);
     case "blend":

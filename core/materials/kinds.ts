@@ -1,6 +1,6 @@
 import { LARGEST_MASS_MG } from "../units/mass";
 import { HOTTEST } from "../units/temperature";
-import { VESSEL_MATERIALS, VESSEL_STATES } from "./cautions";
+import { VESSEL_MATERIALS, VESSEL_STATES, VESSEL_USES } from "./cautions";
 import { type FieldType, type ShelfField, WAX_FAMILIES } from "./fields";
 
 export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument", "person"] as const;
@@ -11,8 +11,8 @@ export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel",
 export type StockedKind = (typeof STOCKED)[number];
 export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel" || kind === "pack";
 
-/** What packs are made with: boxes by their inner size, and what goes on or round. */
-export const PACK_KINDS = ["box", "lid", "label", "tape", "bag", "wrap", "card"] as const;
+/** What packs are made with: boxes by their inner size, and what goes on or round; and what is used up while candles are made. */
+export const PACK_KINDS = ["box", "lid", "label", "tape", "bag", "wrap", "card", "sticker", "wick bar", "glue", "putty", "other"] as const;
 
 const field = (key: string, label: string, column: string, type: FieldType, more: Partial<ShelfField> = {}): ShelfField => ({
   key,
@@ -62,6 +62,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   wax: [
     name,
     field("family", "Family", "family", choice(WAX_FAMILIES), { first: "soy" }),
+    field("familyName", "Family, in your words", "family_in_words", { is: "words" }, { optional: true, hint: "For “other”: like tallow." }),
     field("maxLoadPpm", "Maximum fragrance load · % of the wax", "largest_load_percent", percent(100, "a maximum fragrance load"), unknown),
     field("melt", "Melts at", "melts_at_c", temperature(), optional),
     field("heatRange", "Supplier: heat to", "sheet_heat_to_c", { is: "range" }, optional),
@@ -72,6 +73,13 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("liquidDensity", "Liquid density", "density_liquid_g_per_ml", { is: "density" }, optional),
     field("leastCureSeconds", "Minimum cure", "least_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days, or like 36 h." }),
     field("cureSeconds", "Recommended cure", "recommended_cure_h", { is: "duration", unit: "d" }, { optional: true, hint: "In days." }),
+    field(
+      "wickAdvice",
+      "Supplier: wicks",
+      "sheet_wicks",
+      { is: "words" },
+      { optional: true, hint: "The wicks that its supplier recommends, as the data sheet says them." },
+    ),
     field("blend", "Blend of", "blend_of", { is: "blend" }, { optional: true, hint: "Like 75 container soy + 25 coconut blend: weighed as its parts." }),
     lowWeight,
     remarks,
@@ -81,6 +89,20 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("kind", "Kind", "kind", choice(["fragrance", "essential oil"]), { first: "fragrance" }),
     field("maxLoadPpm", "Maximum fragrance load · % of the wax", "largest_load_percent", percent(100, "a maximum fragrance load"), unknown),
     field("usualLoadPpm", "Usual fragrance load · % of the wax", "usual_load_percent", percent(100, "a usual load"), optional),
+    field("purity", "Pure or cut", "purity", choice(["pure", "cut with a carrier", "not known"]), {
+      first: "not known",
+      optional: true,
+      hint: "A cut oil needs more for the same scent: ask its supplier.",
+    }),
+    field("purePpm", "Share of pure oil", "pure_percent", percent(100, "a share of pure oil"), { optional: true, hint: "Of an oil that is cut." }),
+    field(
+      "ratings",
+      "Strength by wax",
+      "strength_by_wax",
+      { is: "words" },
+      { optional: true, hint: "The supplier's or your own, like soy: 8 of 10; paraffin: 9 of 10." },
+    ),
+    field("bestLoads", "Load found best, by wax", "best_load_by_wax", { is: "words" }, { optional: true, hint: "Like soy: 8 %; coconut: 9 %." }),
     field("flashPoint", "Flash point", "flash_point_c", temperature(3 * HOTTEST), { optional: true, hint: "Leave empty if you do not know it." }),
     field("density", "Density", "density_g_per_ml", { is: "density" }, { optional: true, hint: "Turns a volume into weight: {milliliters|fluid ounces}." }),
     families,
@@ -110,9 +132,22 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   ],
   wick: [
     name,
-    field("kind", "Kind", "kind", choice(["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp"]), {
-      first: "flat-braid cotton",
-    }),
+    field(
+      "kind",
+      "Kind",
+      "kind",
+      choice(["flat-braid cotton", "square-braid cotton", "cotton with paper core", "zinc core", "wooden", "hemp", "linen", "other"]),
+      {
+        first: "flat-braid cotton",
+      },
+    ),
+    field(
+      "kindName",
+      "Kind, in your words",
+      "kind_in_words",
+      { is: "words" },
+      { optional: true, hint: "For “other”, or how it was treated: like waxed, or boiled in salt water." },
+    ),
     field("series", "Series", "series", { is: "words" }, { optional: true, hint: "Its maker's line of sizes; empty for all of its kind." }),
     field("size", "Size", "size", { is: "words" }, { optional: true, hint: "As its maker numbers it: ordered within its series." }),
     field("fromUm", "For diameters from", "from_diameter_mm", inner, { optional: true, hint: "Inner diameter at the wax line." }),
@@ -124,6 +159,10 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
   vessel: [
     name,
     field("material", "Material", "material", choice(VESSEL_MATERIALS), { first: "heat-safe glass" }),
+    field("use", "What it is for", "use", choice(VESSEL_USES), {
+      first: "candle",
+      hint: "Plastic is filled only where no flame is, or as a tealight cup rated for it.",
+    }),
     field("state", "Kept as", "kept_as", choice(VESSEL_STATES), { first: "for sale" }),
     field(
       "shape",
@@ -137,19 +176,6 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
         ],
       },
       { first: "straight" },
-    ),
-    field("statedFillMg", "Net weight", "stated_fill_g", mass(), { hint: "The weight it is sold with." }),
-    field("workingFillMg", "Fill weight", "working_fill_g", mass(), { hint: "What you pour." }),
-    field("soldByWeight", "Sold by weight", "sold_by_weight", { is: "yes" }, { first: "no" }),
-    field("innerTopUm", "Inner diameter at the rim", "inner_rim_mm", inner),
-    field("innerBottomUm", "Inner diameter at the bottom", "inner_bottom_mm", inner),
-    field("heightUm", "Inner height", "inner_height_mm", inner),
-    field(
-      "headspaceUm",
-      "Headspace",
-      "headspace_mm",
-      { is: "length", least: 0, most: 500 },
-      { first: "{10 mm|3/8 in}", hint: "From the fill line to the rim." },
     ),
     field("waterMg", "Weight of water", "water_g", { ...mass(), water: true }, { optional: true, hint: "Vessel on the scale, tare, fill with water." }),
     field(
@@ -165,9 +191,46 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
       },
       { first: "line" },
     ),
+    field(
+      "nominalUl",
+      "Volume it is sold as",
+      "nominal_ml",
+      { is: "volume", most: 20_000_000 },
+      { optional: true, hint: "Like {20 cl|8 fl oz}. The fill is then an estimate: weigh water once." },
+    ),
+    field("statedFillMg", "Net weight", "stated_fill_g", mass(), { derived: true, hint: "The weight it is sold with. Empty: as the fill weight." }),
+    field("workingFillMg", "Fill weight", "working_fill_g", mass(), {
+      derived: true,
+      hint: "What you pour. Empty: from the weight of water, the volume it is sold as, or its measures.",
+    }),
+    field("soldByWeight", "Sold by weight", "sold_by_weight", { is: "yes" }, { first: "no" }),
+    field("innerTopUm", "Inner diameter at the rim", "inner_rim_mm", inner, { derived: true }),
+    field("innerBottomUm", "Inner diameter at the bottom", "inner_bottom_mm", inner, { derived: true }),
+    field("heightUm", "Inner height", "inner_height_mm", inner, { derived: true }),
+    field(
+      "headspaceUm",
+      "Headspace",
+      "headspace_mm",
+      { is: "length", least: 0, most: 500 },
+      { first: "{10 mm|3/8 in}", hint: "From the fill line to the rim." },
+    ),
     field("outerUm", "Outer diameter", "outer_diameter_mm", inner, { optional: true, hint: "For its size in a box." }),
     field("outerHeightUm", "Height with the lid", "outer_height_mm", inner, { optional: true, hint: "For its size in a box." }),
+    field(
+      "cavities",
+      "Cavities in one piece",
+      "cavities",
+      { is: "count", least: 1, most: 200, name: "cavities" },
+      { first: "1", hint: "Of a clamshell: its fill is that of the whole piece." },
+    ),
     field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
+    field(
+      "leadTestedOn",
+      "Lead test passed on",
+      "lead_tested_on",
+      { is: "day" },
+      { optional: true, hint: "Of an old glazed or painted vessel, like 2026-03-14." },
+    ),
     lowCount,
     remarks,
     field("sizeEstimated", "Size is estimated", "size_estimated", { is: "yes" }, { first: "no", hint: "Set it to no once you have measured it." }),
@@ -204,6 +267,7 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
           { value: "infrared", label: "infrared thermometer" },
           { value: "glass", label: "glass thermometer" },
           { value: "scale", label: "scale" },
+          { value: "tool", label: "another tool" },
         ],
       },
       { first: "probe" },
@@ -223,6 +287,14 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
         ],
       },
       { optional: true, hint: "Amounts for it are given so; not said, in the unit of its step." },
+    ),
+    field("price", "Price", "price", { is: "money" }, { optional: true, hint: "With how long it lasts, a candle's cost can include it." }),
+    field(
+      "lifePieces",
+      "Lasts for",
+      "lasts_for_candles",
+      { is: "count", least: 1, most: 10_000_000, name: "candles" },
+      { optional: true, hint: "How many candles it lasts for." },
     ),
     field("capacityMg", "The scale takes up to", "scale_capacity_g", mass(LARGEST_MASS_MG), { optional: true, hint: "Larger weights are weighed in parts." }),
   ],
@@ -244,6 +316,7 @@ const LOT_FIELDS: readonly ShelfField[] = [
   ),
   field("amount", "Amount", "amount", { is: "amount" }, { hint: "{Grams|Ounces}, or pieces of wicks, vessels and packing. A weight may carry its own unit." }),
   field("cost", "Cost of the lot", "cost", { is: "money" }, optional),
+  field("listCost", "Before discount", "cost_before_discount", { is: "money" }, optional),
   field("code", "Supplier's lot code", "lot_code", { is: "words" }, optional),
   field("receivedOn", "Received on", "received_on", { is: "day" }, { hint: "Like 2026-03-14." }),
 ];
@@ -295,6 +368,8 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
     faults.toUm = "The larger diameter cannot be below the smaller one.";
   if (kind === "wax" && values.leastCureSeconds != null && values.cureSeconds != null && n("cureSeconds") < n("leastCureSeconds"))
     faults.cureSeconds = "The recommended cure cannot be shorter than the minimum cure.";
+  if (kind === "instrument" && (values.price == null) !== (values.lifePieces == null))
+    faults[values.price == null ? "price" : "lifePieces"] = "Enter both the price and how many candles it lasts for, or neither.";
   if (kind === "fragrance" && values.maxLoadPpm != null && values.usualLoadPpm != null && n("usualLoadPpm") > n("maxLoadPpm"))
     faults.usualLoadPpm = "The usual load cannot be above the largest load.";
   if (kind === "additive" && values.maxPpm != null && values.usualPpm != null && n("usualPpm") > n("maxPpm"))

@@ -52,6 +52,8 @@ function fieldSchema(field: ShelfField): z.ZodType {
         return z.uuid();
       case "money":
         return whole.min(0).max(1e12);
+      case "volume":
+        return whole.min(1_000).max(type.most);
       case "day":
         return isoDay();
       case "amount":
@@ -63,7 +65,7 @@ function fieldSchema(field: ShelfField): z.ZodType {
           .max(8);
     }
   })();
-  return field.optional && type.is !== "words" ? bare.nullable().default(null) : type.is === "words" ? bare.default("") : bare;
+  return (field.optional || field.derived) && type.is !== "words" ? bare.nullable().default(null) : type.is === "words" ? bare.default("") : bare;
 }
 
 /** What a row holds where a program, or a file, says nothing of a field that must have a value. */
@@ -72,6 +74,8 @@ const FALLBACK: Record<string, unknown> = {
   shape: "straight",
   headspaceUm: 10_000,
   waterTo: "line",
+  use: "candle",
+  cavities: 1,
   wicks: 1,
   soldByWeight: false,
   sizeEstimated: false,

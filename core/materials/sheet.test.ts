@@ -60,9 +60,13 @@ describe("a field of the shelf", () => {
         return fc.integer({ min: type.least * 1_000, max: type.most * 1_000 });
       case "families":
         return fc.uniqueArray(fc.constantFrom(...WAX_FAMILIES), { minLength: 1, maxLength: 4 });
-      case "ref":
       case "money":
+        return fc.integer({ min: 0, max: 1_000_000 });
       case "day":
+        return fc.constantFrom("2026-03-14", "2024-02-29", "1999-12-31");
+      case "volume":
+        return fc.integer({ min: 1_000, max: type.most });
+      case "ref":
       case "amount":
         throw new Error(`Nothing of the shelf holds ${type.is}.`);
       case "step":
@@ -252,7 +256,7 @@ describe("files as spreadsheets write them", () => {
     });
     expect(take("vessel", ["name"], [["cup"]])[0]?.outcome).toMatchObject({
       is: "refused",
-      why: expect.arrayContaining([expect.stringContaining("No column gives “Net weight”.")]),
+      why: expect.arrayContaining([expect.stringContaining("Enter the weight of water to the line, the volume it is sold as")]),
     });
   });
 
@@ -288,7 +292,12 @@ describe("files as spreadsheets write them", () => {
 
 /** A wax as the shelf keeps it. */
 function shelfRow(name: string, maxLoadPpm: number | null) {
-  return { name, ...Object.fromEntries(SHELF_FIELDS.wax.slice(1).map((field) => [field.key, null])), family: "soy", remarks: "", maxLoadPpm };
+  return {
+    name,
+    ...Object.fromEntries(SHELF_FIELDS.wax.slice(1).map((field) => [field.key, field.type.is === "words" ? "" : null])),
+    family: "soy",
+    maxLoadPpm,
+  };
 }
 
 describe("cautions on entry", () => {
@@ -301,6 +310,13 @@ describe("cautions on entry", () => {
     ] as const)
       expect(notToBeFilled({ name: "it", material, state })).toMatch(/^it: /);
     expect(notToBeFilled({ name: "it", material: "metal", state: "test jar" })).toBeNull();
+    // Plastic holds melts, without a wick; and tealights where their supplier rates the cup for it. A lead test that was passed lifts the stop.
+    const clamshell = { name: "it", material: "plastic", use: "melts" };
+    expect(notToBeFilled(clamshell)).toBeNull();
+    expect(notToBeFilled(clamshell, true)).toMatch(/no flame/);
+    expect(notToBeFilled({ name: "it", material: "plastic", use: "tealight cup" }, true)).toBeNull();
+    expect(notToBeFilled({ name: "it", material: "plastic", use: "candle" })).toMatch(/wax melts without a wick/);
+    expect(notToBeFilled({ name: "it", material: "ceramic", state: "may hold lead", leadTestedOn: "2026-03-14" })).toBeNull();
     expect(cautionsOnVessel({ material: "not known" })).toMatchObject([{ weight: "take care" }]);
     expect(cautionsOnVessel({ material: "metal", state: "test jar" })[0]?.message).toMatch(/kept apart/);
   });

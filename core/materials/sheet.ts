@@ -1,5 +1,6 @@
 import { inUnits, METRIC, type UnitChoice, US_CUSTOMARY } from "../units/measured-text";
 import { bad, good, type Parsed } from "../units/parsed";
+import { completeValues, missingValues } from "./complete";
 import { columnOf, type FieldContext, readField, type ShelfField, writeField } from "./fields";
 import { isNameless, SHEET_FIELDS, type SheetKind, shelfFaults } from "./kinds";
 
@@ -151,13 +152,17 @@ export function readSheet(kind: SheetKind, sheet: Sheet, mapping: Mapping, kept:
       let read: Parsed<unknown>;
       if (cell === null && old) read = good(old[field.key]);
       // An empty cell of what may be unknown says that it is not known.
-      else if ((cell === null || (cell === "" && !field.optional)) && field.first !== undefined) read = readField(field, inUnits(field.first, workshop), known);
-      else if (cell === null && !field.optional) read = bad("unknown", `No column gives “${field.label}”.`);
+      else if ((cell === null || (cell === "" && !field.optional && !field.derived)) && field.first !== undefined)
+        read = readField(field, inUnits(field.first, workshop), known);
+      else if (cell === null && !field.optional && !field.derived) read = bad("unknown", `No column gives “${field.label}”.`);
       else read = readField(field, cell ?? "", unitsOf(field));
       if (read.ok) values[field.key] = read.value;
       else why.push(cell === null ? read.message : `${field.label}: ${read.message}`);
     }
-    if (why.length === 0 && kind !== "product" && kind !== "lot" && kind !== "wanted") why.push(...Object.values(shelfFaults(kind, values)));
+    if (why.length === 0 && kind !== "product" && kind !== "lot" && kind !== "wanted") {
+      Object.assign(values, completeValues(kind, values));
+      why.push(...Object.values({ ...missingValues(kind, values), ...shelfFaults(kind, values) }));
+    }
     if (cells.length > sheet.heads.length && cells.slice(sheet.heads.length).some((cell) => cell.trim() !== ""))
       why.push(`The row has ${cells.length} cells, but the file has ${sheet.heads.length} columns: is a separator in a text without quotes?`);
     // What has no name of its own is the same as one like it in everything, and there may be many of one thing.

@@ -2,7 +2,7 @@ import { costOf, type Ledger, wouldTake } from "../stock/ledger";
 
 /** What one piece costs, by what it goes to. Minor units of money, unrounded. */
 export interface CostLine {
-  what: "wax, oil and what is in the pot" | "vessel" | "wicks" | "pack" | "hands" | "heat";
+  what: "wax, oil and what is in the pot" | "vessel" | "wicks" | "pack" | "hands" | "heat" | "tools";
   cost: number;
 }
 
@@ -10,6 +10,8 @@ export interface CostLine {
 export interface Rates {
   handsCost: number | null;
   heatCost: number | null;
+  /** What the tools cost for each candle: their prices by how many candles they last for. */
+  toolCost?: number;
 }
 
 /** A product as far as its cost depends on it. */
@@ -31,6 +33,7 @@ export function overheadCosts(product: Pick<Costed, "pack" | "packCost" | "hands
     { what: "pack", cost: (product.packCost ?? 0) / product.pack },
     { what: "hands", cost: perHour(product.handsSeconds, rates.handsCost) },
     { what: "heat", cost: perHour(product.heatSeconds, rates.heatCost) },
+    { what: "tools", cost: rates.toolCost ?? 0 },
   ];
 }
 

@@ -32,6 +32,9 @@ export const plannedProduct = z.object({
   container: z.enum(["vessel", "mold"]),
   containerId: z.uuid(),
   name: z.string(),
+  /** What the vessel is of, and what it is for where that is no candle; absent in batches of earlier versions. */
+  material: z.string().max(120).optional(),
+  use: z.string().max(120).optional(),
   /** Pieces that one mold gives at a time. */
   cavities: z.number().int().min(1).optional(),
   statedFillMg: mg,

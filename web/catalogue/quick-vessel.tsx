@@ -60,6 +60,7 @@ export function QuickVessel({ name, onMade, onDone, onWhole }: QuickVesselProps)
             heightUm: vessel.heightUm,
             headspaceUm: vessel.headspaceUm,
             waterMg: vessel.waterMg,
+            nominalUl: measure?.is === "nominal" ? Math.round(measure.ml * 1_000) : null,
             sizeEstimated: true,
           },
         }),

@@ -31,6 +31,8 @@ const unitOf = (field: ShelfField, units: Formats): string | undefined => {
   if (type.is === "range" || type.is === "difference" || type.is === "temperature") return `°${units.temperature}`;
   if (type.is === "mass" || type.is === "step") return units.mass;
   if (type.is === "length") return units.length;
+  if (type.is === "volume") return units.mass === "g" ? "ml" : "fl oz";
+  if (type.is === "money") return units.currency;
   if (type.is === "duration") return type.unit === "d" ? "days" : type.unit;
   return undefined;
 };
@@ -40,7 +42,12 @@ function EntryCautions({ kind, values }: { kind: ShelfKind; values: Record<strin
   const units = useUnits();
   const cautions =
     kind === "vessel"
-      ? cautionsOnVessel({ material: String(values.material ?? ""), state: String(values.state ?? "") })
+      ? cautionsOnVessel({
+          material: String(values.material ?? ""),
+          state: String(values.state ?? ""),
+          use: String(values.use ?? ""),
+          leadTestedOn: values.leadTestedOn ? String(values.leadTestedOn) : null,
+        })
       : kind === "dye" || kind === "additive" || kind === "wax" || kind === "fragrance"
         ? cautionsOnMaterial(String(values.name ?? ""))
         : [];
@@ -75,7 +82,7 @@ export function ShelfForm({ kind, row, waxes, onDone, name = "", onMade }: Shelf
   const workshop = useWorkshop();
   const fieldsOf = SHELF_FIELDS[kind];
   const rules = useMemo(() => {
-    const context = { mass: units.mass, temperature: units.temperature, length: units.length, waxes };
+    const context = { mass: units.mass, temperature: units.temperature, length: units.length, currency: units.currency, waxes };
     return Object.fromEntries(
       fieldsOf.map((field): [string, FieldRule<unknown>] => {
         const rule: FieldRule<unknown> = {

@@ -1,6 +1,6 @@
 import { SCALE_UNITS, type TemperatureRange } from "@hearth/core";
 import { sql } from "drizzle-orm";
-import { type AnyPgColumn, bigint, boolean, doublePrecision, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { type AnyPgColumn, bigint, boolean, date, doublePrecision, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { ofWorkshop } from "./workshop";
 
 const own = () => ({
@@ -27,6 +27,7 @@ export const waxes = pgTable(
   {
     ...own(),
     family: text("family").notNull(),
+    familyName: text("family_name").notNull().default(""),
     maxLoadPpm: integer("max_load_ppm"),
     melt: integer("melt"),
     heatRange: range("heat_range"),
@@ -37,6 +38,8 @@ export const waxes = pgTable(
     liquidDensity: integer("liquid_density"),
     leastCureSeconds: integer("least_cure_seconds"),
     cureSeconds: integer("cure_seconds"),
+    /** The wicks that its supplier recommends. */
+    wickAdvice: text("wick_advice").notNull().default(""),
     /** What a blend is weighed from; null for a wax as bought. */
     blend: jsonb("blend").$type<{ id: string; share: number }[]>(),
     low: low(),
@@ -52,6 +55,11 @@ export const fragrances = pgTable(
     kind: text("kind", { enum: ["fragrance", "essential oil"] }).notNull(),
     maxLoadPpm: integer("max_load_ppm"),
     usualLoadPpm: integer("usual_load_ppm"),
+    purity: text("purity"),
+    purePpm: integer("pure_ppm"),
+    /** By family of wax, as written: "soy: 8 of 10; paraffin: 9 of 10". */
+    ratings: text("ratings").notNull().default(""),
+    bestLoads: text("best_loads").notNull().default(""),
     flashPoint: integer("flash_point"),
     density: integer("density"),
     families: families(),
@@ -88,6 +96,7 @@ export const wicks = pgTable(
   {
     ...own(),
     kind: text("kind").notNull(),
+    kindName: text("kind_name").notNull().default(""),
     /** Its maker's line of sizes; empty for all of its kind. */
     series: text("series").notNull().default(""),
     size: text("size").notNull().default(""),
@@ -106,6 +115,9 @@ export const vessels = pgTable(
   {
     ...own(),
     material: text("material").notNull(),
+    use: text("use", { enum: ["candle", "melts", "tealight cup"] })
+      .notNull()
+      .default("candle"),
     state: text("state", { enum: ["for sale", "test jar", "cracked", "may hold lead"] })
       .notNull()
       .default("for sale"),
@@ -121,6 +133,10 @@ export const vessels = pgTable(
     heightUm: integer("height_um").notNull(),
     headspaceUm: integer("headspace_um").notNull().default(10_000),
     waterMg: milligrams("water_mg"),
+    /** The volume that it is sold as, in microliters. */
+    nominalUl: integer("nominal_ul"),
+    cavities: integer("cavities").notNull().default(1),
+    leadTestedOn: date("lead_tested_on", { mode: "string" }),
     waterTo: text("water_to", { enum: ["line", "rim"] })
       .notNull()
       .default("line"),
@@ -171,7 +187,7 @@ export const instruments = pgTable(
   "instrument",
   {
     ...own(),
-    kind: text("kind", { enum: ["probe", "infrared", "glass", "scale"] }).notNull(),
+    kind: text("kind", { enum: ["probe", "infrared", "glass", "scale", "tool"] }).notNull(),
     /** Hundredths of °C added to what a thermometer shows. */
     correction: integer("correction").notNull().default(0),
     /** The resolution of a scale, in micrograms. */
@@ -180,6 +196,9 @@ export const instruments = pgTable(
     scaleUnit: text("scale_unit", { enum: SCALE_UNITS }),
     /** The most that a scale takes. */
     capacityMg: milligrams("capacity_mg"),
+    /** What it cost, in minor units, and for how many candles it lasts. */
+    price: bigint("price", { mode: "number" }),
+    lifePieces: integer("life_pieces"),
   },
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("instrument", table)],
 );

@@ -19,6 +19,8 @@ export const lots = pgTable(
     amount: amount(),
     /** Of the whole lot, in minor units of the workshop's currency. */
     cost: bigint("cost", { mode: "number" }),
+    /** The same before a discount. */
+    listCost: bigint("list_cost", { mode: "number" }),
     receivedOn: date("received_on", { mode: "string" }).notNull(),
     /** The moment, where it is known: a count of the same morning came before it. */
     receivedAt: timestamp("received_at", { withTimezone: true, mode: "string" }),

@@ -10,6 +10,7 @@ import {
   gathered,
   marginOf,
   materialsOf,
+  notToBeFilled,
   overheadCosts,
   type PieceCost,
   type Planned,
@@ -58,10 +59,13 @@ export function linesOf(containers: readonly PlannedContainer[], products: reado
 /** A container that can be filled: a vessel, or a mold. */
 export type PlannedContainer = Omit<ChosenProduct, "count" | "part" | "chosenWicks"> & { state: string; family?: string; sizeEstimated?: boolean };
 
+/** Returns the vessels of the shelf that must not be filled, each with the reason. */
+export const refusedVessels = (shelf: Shelf): string[] => shelf.vessels.filter((vessel) => !vessel.archived).flatMap((vessel) => notToBeFilled(vessel) ?? []);
+
 /** Returns what stands on the shelf to be filled: vessels for sale, test candles, then molds. */
-export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
+export function containersOf(shelf: Shelf, whyNot: (vessel: Shelf["vessels"][number]) => string | null): PlannedContainer[] {
   const vessels = shelf.vessels
-    .filter((vessel) => !vessel.archived && notToBeFilled(vessel) === null)
+    .filter((vessel) => !vessel.archived && whyNot(vessel) === null)
     .sort((a, b) => Number(a.state === "test jar") - Number(b.state === "test jar"))
     .map((vessel): PlannedContainer => ({ ...vessel, container: "vessel" }));
   const molds = shelf.molds
@@ -87,7 +91,7 @@ export function containersOf(shelf: Shelf, notToBeFilled: (vessel: Shelf["vessel
 /** Returns the wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
   // Of a size that nobody measured no wick follows.
-  if (container.state === "melt tray" || container.state === "silicone mold" || container.sizeEstimated) return null;
+  if (container.state === "melt tray" || container.state === "silicone mold" || container.use === "melts" || container.sizeEstimated) return null;
   const inUse = wicks.filter((wick) => !wick.archived);
   return suitedWicks(inUse, Math.min(container.innerTopUm, container.innerBottomUm), family)[0] ?? null;
 }

@@ -104,7 +104,7 @@ function FlawRow({ id, past, family }: { id: number; past: PastState; family: st
 export function PastNotes({ plan, past }: { plan: PlannerState; past: PastState }) {
   const units = useUnits();
   const { fields, batchPlan, prompts, flaws, moments } = past;
-  const thermometers = plan.known.shelf.instruments.filter((instrument) => instrument.kind !== "scale" && !instrument.archived);
+  const thermometers = plan.known.shelf.instruments.filter((instrument) => instrument.kind !== "scale" && instrument.kind !== "tool" && !instrument.archived);
   const seenAt = fields.bind("seenAt");
   return (
     <form ref={fields.form} className="sheet self-start" onSubmit={(event) => event.preventDefault()}>

@@ -9,6 +9,7 @@ import { Empty, PageLayout } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import { ChooseMade } from "./choose-made";
 import { ContainerCounts } from "./containers";
+import { refusedVessels } from "./model";
 import { PlanFromWeight, PlanOptions } from "./plan-options";
 import type { PlannerState } from "./use-planner";
 
@@ -101,6 +102,7 @@ export function PlanForm({
       ).map((plannedContainer) => ({ value: plannedContainer.id, name: plannedContainer.name, note: units.g(plannedContainer.workingFillMg) })),
     [containers, lines, known.recentlyUsed, known.stocks, units],
   );
+  const refused = useMemo(() => refusedVessels(known.shelf), [known.shelf]);
   return (
     <section className="sheet">
       <h2>{title}</h2>
@@ -121,6 +123,18 @@ export function PlanForm({
         pots={plan.divided ? plan.inPots.map((inPot) => inPot.name) : []}
       />
       {plan.divided ? <p className="mt-2 text-[15px] text-soft">To fill the same vessel from two pots, make a product of each formula.</p> : null}
+      {refused.length > 0 ? (
+        <details className="mt-2 text-[15px]">
+          <summary className="min-h-[32px] cursor-pointer text-soft">
+            {refused.length === 1 ? "1 vessel is not offered" : `${refused.length} vessels are not offered`}
+          </summary>
+          <ul className="list-disc pl-5">
+            {refused.map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
       <div className="mt-3">
         <Chooser
           label="Another vessel or mold"

@@ -29,7 +29,7 @@ export function PlanMargin({
   const units = useUnits();
   const short = picked.filter((item) => item.soldByWeight && !item.part && fillAt(item.key) < item.statedFillMg);
   const testCandles = picked.filter((item) => item.state === "test jar");
-  const unwicked = picked.filter((item) => !item.chosenWicks && item.container === "vessel");
+  const unwicked = picked.filter((item) => !item.chosenWicks && item.container === "vessel" && item.use !== "melts");
   return (
     <>
       {noScale ? (

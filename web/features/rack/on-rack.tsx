@@ -93,7 +93,7 @@ export function OnRack(props: OnRackProps) {
     ...props.tests.flatMap((test) => (test.test === "failed" ? [`the wick of ${test.product} failed its burn test`] : [])),
   ];
   // Melts have no wick to be tested.
-  const isWicked = plan.products.some((product) => product.container === "vessel" || product.wicks !== null);
+  const isWicked = plan.products.some((product) => (product.container === "vessel" && product.use !== "melts") || product.wicks !== null);
   const isTested = !isWicked || (props.tests.length > 0 && props.tests.every((test) => test.test === "tested"));
   const release = async (note: string) => setMessage((await batch.record({ kind: "released", payload: { note } }))?.message ?? "");
   const rooms = [...new Set(state.smells.map((smell) => smell.room).filter(Boolean))].reverse();

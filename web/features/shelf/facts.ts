@@ -43,6 +43,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
     case "wax": {
       const blend = row.blend as { id: string; share: number }[] | null;
       return join(
+        t(row, "family") === "other" && t(row, "familyName"),
         known,
         of(n(row, "melt"), (melt) => `melts at ${units.t(melt)}`),
         of(n(row, "setDensity"), units.density),
@@ -55,6 +56,9 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         of(n(row, "flashPoint"), (at) => `flash point ${units.t(at)}`),
         of(n(row, "density"), units.density),
         t(row, "strength") !== "middling" && t(row, "strength"),
+        t(row, "purity") === "cut with a carrier" && (of(n(row, "purePpm"), (ppm) => `cut: ${units.percent(ppm)} oil`) || "cut with a carrier"),
+        t(row, "ratings") && `strength: ${t(row, "ratings")}`,
+        t(row, "bestLoads") && `best at ${t(row, "bestLoads")}`,
       );
     case "dye":
       return join(
@@ -76,7 +80,10 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
       const [working, stated] = [n(row, "workingFillMg") ?? 0, n(row, "statedFillMg") ?? 0];
       return join(
         `${units.g(working)} fill weight${working === stated ? "" : ` (${units.g(stated)} stated)`}`,
+        t(row, "use") && t(row, "use") !== "candle" && `for ${t(row, "use") === "melts" ? "melts, no flame" : "tealights"}`,
+        of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),
         t(row, "material"),
+        n(row, "nominalUl") !== null && n(row, "waterMg") === null && row.sizeEstimated === true && "fill is an estimate: weigh water once",
         row.soldByWeight === true && "sold by weight: never filled below the net weight",
         row.sizeEstimated === true && "size estimated: measure it",
       );
@@ -108,4 +115,8 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
 
 /** Returns what stands against filling a vessel. */
 export const warnOf = (kind: ShelfKind, row: ShelfRow): string[] =>
-  kind === "vessel" ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state") }).map((caution) => caution.message) : [];
+  kind === "vessel"
+    ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state"), use: t(row, "use"), leadTestedOn: t(row, "leadTestedOn") }).map(
+        (caution) => caution.message,
+      )
+    : [];

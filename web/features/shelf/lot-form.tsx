@@ -41,6 +41,7 @@ export function LotForm({ of }: { of: StockedThing }) {
     return {
       amount: amountRule(measured, units) as FieldRule<unknown>,
       cost: orNothing(moneyRule(units)) as FieldRule<unknown>,
+      listCost: orNothing(moneyRule(units)) as FieldRule<unknown>,
       code: words("", 80) as FieldRule<unknown>,
       receivedOn: {
         initial: today,
@@ -64,6 +65,7 @@ export function LotForm({ of }: { of: StockedThing }) {
           expectedVersion: null,
           amount: mg,
           cost: all.cost,
+          listCost: all.listCost,
           code: all.code,
           ...(all.receivedOn as { receivedOn: string; receivedAt: string | null }),
         }),
@@ -74,7 +76,7 @@ export function LotForm({ of }: { of: StockedThing }) {
       }
       setMessage("");
       setId(v7());
-      fields.fill({ amount: "", cost: "", code: "" });
+      fields.fill({ amount: "", cost: "", listCost: "", code: "" });
       router.refresh();
     });
   };
@@ -113,6 +115,7 @@ export function LotForm({ of }: { of: StockedThing }) {
             <VolumeNote amount={amount} density={density.value} />
           </div>
         ) : null}
+        <Field label="Before discount" {...fields.bind("listCost")} unit={units.currency} hint="If it was bought cheaper than listed." />
         <Field label="Supplier's lot code" {...fields.bind("code")} />
         <Field label="Received on" {...fields.bind("receivedOn")} hint="A day. Add a time if you counted stock on that day." />
       </div>

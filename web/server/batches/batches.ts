@@ -17,7 +17,7 @@ import {
   thinned,
   titleOf,
 } from "@hearth/core";
-import { and, asc, count, desc, eq, gt, inArray, isNull, lte, or, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, gt, inArray, isNull, lte, ne, or, sql } from "drizzle-orm";
 import type { REAL_STAGES } from "@/data/batch-rows";
 import { atOneMoment, type Database, type Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -343,20 +343,21 @@ export type ReadInstrument = {
   capacityMg: number | null;
 };
 
+/** Returns the thermometers and scales of a workshop; other tools measure nothing. */
 export async function listInstruments(db: Database, workshopId: string): Promise<ReadInstrument[]> {
   return (
     db
       .select({
         id: instruments.id,
         name: instruments.name,
-        kind: instruments.kind,
+        kind: sql<ReadInstrument["kind"]>`${instruments.kind}`,
         correction: instruments.correction,
         resolutionUg: instruments.resolutionUg,
         scaleUnit: instruments.scaleUnit,
         capacityMg: instruments.capacityMg,
       })
       .from(instruments)
-      .where(eq(instruments.workshopId, workshopId))
+      .where(and(eq(instruments.workshopId, workshopId), ne(instruments.kind, "tool")))
       // A probe in the wax is trusted before a glass, and both before an infrared pistol.
       .orderBy(sql`array_position(array['scale', 'probe', 'glass', 'infrared'], ${instruments.kind})`, asc(instruments.name))
   );

@@ -100,7 +100,7 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
   for (const { id, container, count, part, wick, pot, heightUm } of request.products) {
     const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
     const mold = container === "mold" ? m.find((item) => item.id === id) : undefined;
-    const unfit = vessel ? notToBeFilled(vessel) : null;
+    const unfit = vessel ? notToBeFilled(vessel, wick !== null) : null;
     if (unfit) return unfit;
     const row = wick ? w.find((item) => item.id === wick.id) : null;
     if (wick && !row) return "A wick is no longer on the shelf. Choose again.";

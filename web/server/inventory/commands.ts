@@ -37,6 +37,7 @@ const received = z.object({
   code: z.string().trim().max(80, "A lot code has at most 80 letters."),
   amount: z.number().int().min(1, "A lot holds something.").max(LARGEST_MASS_MG),
   cost: z.number().int().min(0).max(1e12).nullable(),
+  listCost: z.number().int().min(0).max(1e12).nullable().default(null),
   receivedOn: isoDay(),
   receivedAt: z.iso.datetime().nullable().default(null),
   withdrawn: z.boolean().default(false),

@@ -1,6 +1,6 @@
 "use server";
 
-import { ok, type Result, reject, SHELF_KINDS, shelfFaults, shelfValues } from "@hearth/core";
+import { completeValues, missingValues, ok, type Result, reject, SHELF_KINDS, shelfFaults, shelfValues } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
@@ -37,7 +37,8 @@ export async function saveOnShelf(workshopRef: unknown, input: unknown): Promise
         }
         return reject(parsed.error.issues[0]?.message ?? "Something here cannot be read.", fields);
       }
-      const faults = Object.entries(shelfFaults(wanted.kind, parsed.data));
+      parsed.data = completeValues(wanted.kind, parsed.data);
+      const faults = Object.entries({ ...missingValues(wanted.kind, parsed.data), ...shelfFaults(wanted.kind, parsed.data) });
       if (faults[0]) return reject(faults[0][1], Object.fromEntries(faults.map(([key, message]) => [`values.${key}`, [message]])));
       const id = wanted.id ?? wanted.freshId ?? v7();
       if (wanted.kind === "person") {

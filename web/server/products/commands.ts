@@ -37,7 +37,7 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
   if (wanted.container === "vessel") {
     const [row] = await tx.select().from(vessels).where(own(vessels));
     if (!row) return reject("This vessel is not on the shelf.", { containerId: ["Choose a vessel or mold from the shelf."] });
-    const unfit = notToBeFilled(row);
+    const unfit = notToBeFilled(row, wanted.wickId !== null);
     if (unfit) return reject(unfit, { containerId: [unfit] });
     if (wanted.soldBy === "weight" && row.workingFillMg < row.statedFillMg) {
       const why = "Sold by weight, its fill must be at least the net weight: raise the fill weight, or sell it by the piece.";

@@ -33,7 +33,7 @@ export async function readFirst(db: Database, workshopId: string) {
   ]);
   return {
     scale: tools.find((tool) => tool.kind === "scale" && tool.resolutionUg !== null) ?? null,
-    thermometer: tools.find((tool) => tool.kind !== "scale") ?? null,
+    thermometer: tools.find((tool) => tool.kind !== "scale" && tool.kind !== "tool") ?? null,
     wax,
     vessel,
     fragrance,

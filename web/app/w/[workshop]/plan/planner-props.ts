@@ -8,6 +8,7 @@ import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { pickList } from "@/server/inventory/shelf";
 import { listProducts, readProduct } from "@/server/products/products";
+import { readRates } from "@/server/products/rates";
 import { formulaNames } from "@/server/workshops/search-index";
 
 const present = <T>(item: T | null): item is T => item !== null;
@@ -63,7 +64,7 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
       processes: await listProcesses(db, workshop.id),
       readyMade: presetChoices(workshop.temperatureUnit),
       counts,
-      rates: { handsCost: workshop.handsCost, heatCost: workshop.heatCost },
+      rates: await readRates(db, workshop),
     },
   };
 }

@@ -5,6 +5,7 @@ import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { readPickList, readStocks, stockedIn } from "@/server/inventory/shelf";
 import { findProducts, newestSpecs } from "@/server/products/products";
+import { readRates } from "@/server/products/rates";
 
 export const metadata = { title: "Products" };
 
@@ -38,7 +39,7 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
       specs={Object.fromEntries(specs)}
       shelf={shelf}
       stocks={stocks}
-      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
+      rates={await readRates(db, workshop)}
       found={found}
       page={Math.min(asked.page ?? 1, pages)}
       pages={pages}

@@ -3,6 +3,7 @@ import { FillFromShelf } from "@/features/plan/fill";
 import { requestContext } from "@/server/http/context";
 import { pickList } from "@/server/inventory/shelf";
 import { findProducts, newestSpecs } from "@/server/products/products";
+import { readRates } from "@/server/products/rates";
 import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "What can I make?" };
@@ -17,13 +18,5 @@ export default async function FillPage() {
   const specs = await newestSpecs(db, workshop.id, [...shown.map((product) => product.formulaId), ...names.slice(0, 2).map((name) => name.id)]);
   const named = [...specs.values()].flatMap(namedIn);
   const few = await pickList(db, workshop, [...named, ...shown.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])])]);
-  return (
-    <FillFromShelf
-      products={shown}
-      names={names}
-      specs={Object.fromEntries(specs)}
-      few={few}
-      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
-    />
-  );
+  return <FillFromShelf products={shown} names={names} specs={Object.fromEntries(specs)} few={few} rates={await readRates(db, workshop)} />;
 }

@@ -5,6 +5,7 @@ import { ProductEditor } from "@/features/products/editor";
 import { requestContext } from "@/server/http/context";
 import { pickList } from "@/server/inventory/shelf";
 import { newestSpecs, readProduct } from "@/server/products/products";
+import { readRates } from "@/server/products/rates";
 import { formulaNames } from "@/server/workshops/search-index";
 
 export const metadata = { title: "Product" };
@@ -27,13 +28,6 @@ export default async function ProductPage({ params }: { params: Promise<{ id: st
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);
   return (
-    <ProductEditor
-      key={`${product.id} ${product.version}`}
-      product={product}
-      spec={spec}
-      formulas={formulas}
-      few={few}
-      rates={{ handsCost: workshop.handsCost, heatCost: workshop.heatCost }}
-    />
+    <ProductEditor key={`${product.id} ${product.version}`} product={product} spec={spec} formulas={formulas} few={few} rates={await readRates(db, workshop)} />
   );
 }
