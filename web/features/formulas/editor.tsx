@@ -1,6 +1,6 @@
 "use client";
 
-import { bandsOf, difference } from "@hearth/core";
+import { bandsOf, blendVerdict, difference, mixingVerdict } from "@hearth/core";
 import { useState } from "react";
 import { AddBeside } from "@/catalogue/add-beside";
 import { Link } from "@/ui/address";
@@ -22,12 +22,40 @@ const INFORM: Record<string, string> = {
   "family-unsuited": "Another wax than usual",
 };
 
+/** Asks for the tests that are made before any wax is melted: of a new blend of oils, and of an oil that goes into gel. */
+function TestsBeforeWax({ state: { draft, known }, tests }: { state: FormulaState; tests: FormulaProps["oilTests"] }) {
+  const oils = draft.parts.fragrances.flatMap((part) => known.shelf.fragrances.find((oil) => oil.id === part.id) ?? []);
+  const blend = blendVerdict(
+    tests,
+    oils.map((oil) => oil.id),
+  );
+  const open = draft.family === "gel" ? oils.filter((oil) => mixingVerdict(tests, oil.id) !== "good") : [];
+  const first = oils[0];
+  return (
+    <>
+      {first && oils.length > 1 && blend !== "good" ? (
+        <Aside title={blend === "bad" ? "This blend was not good on a swab" : "A new blend: try it in drops first"}>
+          A few drops of each on swabs, shut in a bag for a day, tell whether {oils.map((oil) => oil.name).join(" and ")} suit each other.{" "}
+          <Link href={`/shelf/fragrance/${first.id}#tests`}>Record the test</Link>
+        </Aside>
+      ) : null}
+      {open.map((oil) => (
+        <Warn key={oil.id}>
+          {mixingVerdict(tests, oil.id) === "bad" ? `${oil.name} clouded in its mixing test.` : `${oil.name} has no mixing test for gel yet.`} Three parts of
+          mineral oil to one of it: tiny droplets mean a cloudy candle. <Link href={`/shelf/fragrance/${oil.id}#tests`}>Record the test</Link>
+        </Warn>
+      ))}
+    </>
+  );
+}
+
 /** What formula, process and shelf disagree on, and what to keep in mind. */
-function FormulaMargin({ state }: { state: FormulaState }) {
+function FormulaMargin({ state, tests }: { state: FormulaState; tests: FormulaProps["oilTests"] }) {
   const units = useUnits();
   const { draft, process } = state;
   return (
     <>
+      <TestsBeforeWax state={state} tests={tests} />
       {draft.found.map((disagreement) =>
         disagreement.weight === "stop" ? (
           <Caution key={disagreement.code} title="Not in gel">
@@ -129,7 +157,7 @@ export function FormulaEditor(props: FormulaProps) {
       side={
         <>
           {state.kept.offer}
-          <FormulaMargin state={state} />
+          <FormulaMargin state={state} tests={props.oilTests} />
         </>
       }
     >

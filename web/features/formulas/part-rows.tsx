@@ -57,6 +57,9 @@ export function PartRows({ rows, shelf, stocks, recentlyUsed, fields, family, on
           const bound = fields.bind(`${row.key}:id`);
           const dye = kind === "dye" ? shelf.dyes.find((dye) => dye.id === fields.text(`${row.key}:id`)) : null;
           const color = dye ? colorIn(dye.colors, family) : null;
+          const oil = kind === "fragrance" ? shelf.fragrances.find((fragrance) => fragrance.id === fields.text(`${row.key}:id`)) : null;
+          const [rated, best] = oil ? [colorIn(oil.ratings, family), colorIn(oil.bestLoads, family)] : [null, null];
+          const ofOil = [rated ? `strength ${rated}` : "", best ? `best at ${best}` : ""].filter(Boolean).join(", ");
           return (
             <div
               key={row.key}
@@ -69,7 +72,7 @@ export function PartRows({ rows, shelf, stocks, recentlyUsed, fields, family, on
                 onLeave={bound.onLeave}
                 onValue={(id) => onChoose(kind, row.key, id)}
                 options={optionsOf(kind, index === 0, bound.value)}
-                hint={color ? `Sets ${color} in ${family}.` : undefined}
+                hint={color ? `Sets ${color} in ${family}.` : ofOil ? `In ${family}: ${ofOil}.` : undefined}
                 onLook={onLook}
                 add={{ label: `a new ${kind}`, run: (name) => onNew(kind, row.key, name) }}
               />

@@ -6,6 +6,7 @@ import {
   type FormulaSpec,
   formulaSpec,
   type LoadBasis,
+  type OilTest,
   PRESET_PROCESSES,
   type Process,
   process as processSchema,
@@ -35,6 +36,8 @@ export interface FormulaProps {
   few: Few;
   processes: CustomProcess[];
   colors: ColorRow[];
+  /** Tests of oils and blends before wax, newest first. */
+  oilTests: readonly OilTest[];
   notes?: ReactNode;
 }
 

@@ -12,6 +12,7 @@ import { FormMessage } from "@/ui/form-message";
 import { useKeys } from "@/ui/keys";
 import { Aside, PageLayout, Warn } from "@/ui/side-notes";
 import { toast } from "@/ui/toast";
+import { type ParcelCandle, ParcelNotes } from "@/ui/transport-notes";
 import { useUnits } from "@/ui/units";
 import { Asked } from "./order-asked";
 import { type LineShort, type OrderShown, orderState, piecesShort, type Supplies } from "./order-model";
@@ -21,6 +22,8 @@ import { type Order, type OrderProps, useOrder } from "./use-order";
 interface OrderViewProps extends OrderProps, Omit<Supplies, "read" | "sellables"> {
   sellables: Sellable[];
   notes?: ReactNode;
+  /** The candles in it, as far as they bear on the way to the buyer. */
+  candles: ParcelCandle[];
 }
 
 /** What stands in place of a customer who was erased. */
@@ -194,6 +197,7 @@ export function OrderView(props: OrderViewProps) {
       side={
         <>
           {Object.values(state.unplaced).some((n) => n > 0) ? <Warn>More was counted than went out. Check the entries below.</Warn> : null}
+          {isClosed ? null : <ParcelNotes candles={props.candles} />}
           {what === "market" && !isClosed ? (
             <Aside title="Works offline">Count on the phone at the market: counts are kept there, and sent when there is a network again.</Aside>
           ) : null}

@@ -1,12 +1,14 @@
 "use client";
 
-import { cautionsOnVessel } from "@hearth/core";
+import { cautionsOnVessel, type OilTest } from "@hearth/core";
 import type { ReactNode } from "react";
 import type { KeptSheet } from "@/server/inventory/safety-data-sheets";
 import type { Shelf, Stock, StockHistory } from "@/server/inventory/shelf";
 import { Link } from "@/ui/address";
 import { Aside, Caution, PageLayout } from "@/ui/side-notes";
+import { FlashPoint, MeltingPoint } from "@/ui/transport-notes";
 import { useUnits } from "@/ui/units";
+import { OilTests } from "./oil-tests";
 import { StockPanel } from "./stock";
 import type { StockedThing } from "./stocked";
 import { SHEETED, SupplierSheetPanel } from "./supplier-sheet";
@@ -24,6 +26,11 @@ export function ThingView(props: {
   /** The colors that are made with it, or for it. */
   colors: { name: string; dyes: string; tried: string }[];
   sheets: KeptSheet[];
+  /** The oil that it is, with the others of the shelf and the tests it was in; null for anything else. */
+  oil: { id: string; name: string; flashPoint: number | null } | null;
+  oils: { id: string; name: string }[];
+  oilTests: OilTest[];
+  wax: { melt: number | null; wickAdvice: string } | null;
   notes?: ReactNode;
 }) {
   const { of, vessel } = props;
@@ -52,6 +59,9 @@ export function ThingView(props: {
               Weigh the water to the line, then wax fill = water × density of wax ÷ density of water. Without the factor the jar is about a tenth overfull.
             </Aside>
           ) : null}
+          {props.oil ? <FlashPoint flashPoint={props.oil.flashPoint} /> : null}
+          {props.wax?.melt ? <MeltingPoint melt={props.wax.melt} /> : null}
+          {props.wax?.wickAdvice ? <Aside title="Wicks, by its supplier">{props.wax.wickAdvice}</Aside> : null}
           <Aside title="First in, first out">
             Each batch takes what it weighed from the oldest lot first, at the cost of those lots. A count corrects the stock; nothing earlier changes.
           </Aside>
@@ -79,6 +89,7 @@ export function ThingView(props: {
           </ul>
         </section>
       ) : null}
+      {props.oil ? <OilTests oil={props.oil} oils={props.oils} tests={props.oilTests} /> : null}
       {sheeted ? <SupplierSheetPanel kind={sheeted} materialId={of.id} sheets={props.sheets} /> : null}
       {props.notes}
     </PageLayout>

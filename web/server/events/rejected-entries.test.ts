@@ -57,6 +57,8 @@ const REFUSED: Record<string, () => object | Promise<object>> = {
   putOnPlan: () => ({ id: none(), productId: none(), count: 1, wantedOn: null, note: "" }),
   putSupplierSheet: () => ({ id: none(), kind: "wax", materialId: none(), sheet: { on: "2026-01-02", ingredients: [] } }),
   remove: () => ({ kind: "wax", id: stored.wax }),
+  saveOilTest: () => ({ id: none(), kind: "mixing", parts: [{ id: none(), drops: 1 }], on: "2026-01-01", verdict: "good", note: "" }),
+  deleteOilTest: () => ({ id: none(), gone: true }),
   saveColor: () => ({ id: none(), name: "x", recipe: { waxId: none(), fragranceId: null, dyes: [{ id: none(), by: "drops", amount: 1 }], note: "" } }),
   saveCount: () => ({ kind: "wax", materialId: none(), id: none(), amount: 1 }),
   saveDay: () => ({ on: "2026-03-05", data: {}, version: 7 }),

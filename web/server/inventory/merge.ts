@@ -10,6 +10,7 @@ import { renameStockUses } from "@/data/stock-uses";
 import { colors } from "@/data/tables/color";
 import { formulaVersions } from "@/data/tables/formula";
 import { itemAliases } from "@/data/tables/item-alias";
+import { oilTests } from "@/data/tables/oil-test";
 import { waxes } from "@/data/tables/shelf";
 import { stockCounts } from "@/data/tables/stock";
 import { command } from "@/server/http/command";
@@ -23,7 +24,13 @@ import { tableOf } from "./tables";
 const MERGED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold"] as const;
 
 /** Returns where in the database a material's id stands in text that is not a column of its own. */
-async function renameIn(tx: Transaction, workshopId: string, from: string, to: string, only?: { specs: string[]; blends: string[]; colors: string[] }) {
+async function renameIn(
+  tx: Transaction,
+  workshopId: string,
+  from: string,
+  to: string,
+  only?: { specs: string[]; blends: string[]; colors: string[]; oilTests: string[] },
+) {
   const among = (column: AnyPgColumn, ids: string[] | undefined) =>
     ids ? inArray(column, ids.length ? ids : ["00000000-0000-0000-0000-000000000000"]) : undefined;
   const specs = await tx
@@ -41,8 +48,13 @@ async function renameIn(tx: Transaction, workshopId: string, from: string, to: s
     .set({ recipe: sql`replace(${colors.recipe}::text, ${from}, ${to})::jsonb` })
     .where(and(eq(colors.workshopId, workshopId), sql`${colors.recipe}::text like ${`%${from}%`}`, among(colors.id, only?.colors)))
     .returning({ id: colors.id });
+  const tested = await tx
+    .update(oilTests)
+    .set({ parts: sql`replace(${oilTests.parts}::text, ${from}, ${to})::jsonb` })
+    .where(and(eq(oilTests.workshopId, workshopId), sql`${oilTests.parts}::text like ${`%${from}%`}`, among(oilTests.id, only?.oilTests)))
+    .returning({ id: oilTests.id });
   const ids = (rows: { id: string }[]) => rows.map((row) => row.id);
-  return { specs: ids(specs), blends: ids(blends), colors: ids(made) };
+  return { specs: ids(specs), blends: ids(blends), colors: ids(made), oilTests: ids(tested) };
 }
 
 /**
@@ -119,7 +131,7 @@ export async function undoMerge(workshopRef: unknown, input: unknown): Promise<R
     const { goneId, keptId, moved } = merged;
     const table = tableOf(merged.kind as (typeof MERGED)[number]);
     const ids = (name: string) => moved[name] ?? [];
-    await renameIn(db, workshopId, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colors: ids("colors") });
+    await renameIn(db, workshopId, keptId, goneId, { specs: ids("specs"), blends: ids("blends"), colors: ids("colors"), oilTests: ids("oilTests") });
     for (const name of Object.keys(MATERIAL_COLUMNS) as MaterialColumn[]) await renameColumn(db, workshopId, name, keptId, goneId, ids(name));
     if (ids("together").length > 0)
       await db

@@ -4,12 +4,13 @@ import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import type { colors } from "@/data/tables/color";
 import type { notes } from "@/data/tables/note";
+import type { oilTests } from "@/data/tables/oil-test";
 import { command } from "@/server/http/command";
 
 /** Takes a row away by hand, or puts it back; `missing` is said where there is none. */
 export const setDeleted = (
   area: Area,
-  table: typeof notes | typeof colors,
+  table: typeof notes | typeof colors | typeof oilTests,
   missing: string,
   workshopRef: unknown,
   input: unknown,

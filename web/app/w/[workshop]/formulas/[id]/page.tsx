@@ -5,6 +5,7 @@ import { Notebook } from "@/catalogue/notebook";
 import { FormulaEditor } from "@/features/formulas/editor";
 import { listColors } from "@/server/formulas/colors";
 import { readFormula } from "@/server/formulas/formulas";
+import { listOilTests } from "@/server/formulas/oil-tests";
 import { listProcesses } from "@/server/formulas/processes";
 import { requestContext } from "@/server/http/context";
 import { pickList } from "@/server/inventory/shelf";
@@ -32,6 +33,7 @@ export default async function FormulaPage({ params }: { params: Promise<{ id: st
       few={await pickList(db, workshop, [...new Set(named)])}
       processes={processes}
       colors={colors}
+      oilTests={await listOilTests(db, workshop.id)}
       notes={<Notebook kind="formula" of={id} notes={notes} />}
     />
   );

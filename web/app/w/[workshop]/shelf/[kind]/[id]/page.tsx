@@ -4,6 +4,7 @@ import { z } from "zod";
 import { Notebook } from "@/catalogue/notebook";
 import { ThingView } from "@/features/shelf/thing";
 import { listColors } from "@/server/formulas/colors";
+import { listOilTests } from "@/server/formulas/oil-tests";
 import { requestContext } from "@/server/http/context";
 import { sheetsOf } from "@/server/inventory/safety-data-sheets";
 import { readShelf, readStockHistory, readStocks } from "@/server/inventory/shelf";
@@ -17,13 +18,14 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
   const known = z.enum(STOCKED).safeParse(kind);
   if (!known.success || !z.uuid().safeParse(id).success) notFound();
   const { db, workshop } = await requestContext();
-  const [shelf, stocks, history, notes, colors, sheets] = await Promise.all([
+  const [shelf, stocks, history, notes, colors, sheets, oilTests] = await Promise.all([
     readShelf(db, workshop.id),
     readStocks(db, workshop.id, workshop.timeZone),
     readStockHistory(db, workshop.id, id),
     notesOf(db, workshop.id, known.data, id),
     listColors(db, workshop.id, id),
     sheetsOf(db, workshop.id, id),
+    known.data === "fragrance" ? listOilTests(db, workshop.id, id) : [],
   ]);
   const rows = byKind(shelf)[known.data];
   const row = (rows as { id: string; name: string; low: number | null }[]).find((row) => row.id === id);
@@ -47,6 +49,10 @@ export default async function ThingPage({ params }: { params: Promise<{ kind: st
         };
       })}
       sheets={sheets}
+      oil={shelf.fragrances.find((fragrance) => fragrance.id === id) ?? null}
+      oils={shelf.fragrances.map(({ id: oilId, name }) => ({ id: oilId, name }))}
+      oilTests={oilTests}
+      wax={shelf.waxes.find((wax) => wax.id === id) ?? null}
       notes={<Notebook kind={known.data} of={id} notes={notes} />}
     />
   );
