@@ -93,6 +93,7 @@ export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep,
 // Processes and products
 
 export * from "./process/container-kind";
+export * from "./process/ladder";
 export * from "./process/presets/ready";
 export * from "./process/process";
 export * from "./process/prompts";
@@ -181,6 +182,8 @@ export * from "./burn/checks";
 export { lookWords } from "./burn/events/checked";
 export { STOPPED_WHY } from "./burn/events/stopped";
 export * from "./burn/judge";
+export * from "./burn/ladder";
+export { ladderAnswer } from "./burn/ladder-answer";
 export * from "./burn/limits";
 export * from "./burn/plan";
 export * from "./burn/propose";

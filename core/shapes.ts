@@ -10,6 +10,7 @@ export const z = {
   enum: library.enum,
   number: library.number,
   object: library.object,
+  record: library.record,
   string: library.string,
   union: library.union,
   uuid: library.uuid,

@@ -1,4 +1,4 @@
-import type { Look } from "./judge";
+import type { FlameSeen, Look } from "./judge";
 import { LONGEST_SESSION, PRESENCE_EVERY } from "./limits";
 import { sessionOf } from "./protocol";
 import type { Protocol } from "./schema";
@@ -11,7 +11,8 @@ export function checkOf(checkSeen: CheckSeen, minute: number): Look {
   const check: Look = { minute: Math.round(minute * 10) / 10 };
   if (checkSeen.poolUm !== undefined) check.pool_mm = checkSeen.poolUm / 1_000;
   if (checkSeen.depthUm !== undefined) check.pool_depth_mm = checkSeen.depthUm / 1_000;
-  if (checkSeen.flame !== undefined) check.flame = checkSeen.flame;
+  const flame = checkSeen.flame ?? worstFlame(checkSeen.flames);
+  if (flame !== undefined) check.flame = flame;
   if (checkSeen.flameUm !== undefined) check.flame_mm = checkSeen.flameUm / 1_000;
   if (checkSeen.mushroom !== undefined) check.mushroom = checkSeen.mushroom !== "none";
   if (checkSeen.soot !== undefined) check.soot = checkSeen.soot !== "none";
@@ -21,6 +22,14 @@ export function checkOf(checkSeen: CheckSeen, minute: number): Look {
   if (checkSeen.elsewhere !== undefined) check.elsewhere = checkSeen.elsewhere;
   if (checkSeen.edge !== undefined) check.edge = checkSeen.edge;
   return check;
+}
+
+/** From the mildest flame to what has to be acted on first. */
+const GRAVITY: readonly FlameSeen[] = ["steady", "small", "dying", "out", "large", "jumping"];
+/** Returns what several flames of one candle come to: the gravest of them; a candle with one flame out still burns, so that it is dying. */
+function worstFlame(flames: readonly FlameSeen[] | undefined): FlameSeen | undefined {
+  const worst = [...(flames ?? [])].sort((a, b) => GRAVITY.indexOf(b) - GRAVITY.indexOf(a))[0];
+  return worst === "out" && flames?.some((flame) => flame !== "out") ? "dying" : worst;
 }
 
 /** A look may come so many minutes before its time and still be the one that was asked for; later than that after it, it is late. */

@@ -3,11 +3,12 @@ import { DEFAULT_WAX_DENSITY } from "../product/parts";
 import { diameterAt, levelFor, volumeTo } from "../product/section";
 import { seriesOf } from "../product/wicks";
 import { cubicMmOf } from "../units/density";
+import { writeNumber } from "../units/number";
 import type { TestCandle, TrialPlan } from "./schema";
 import { VARIED, type Varied } from "./varied";
 
 export type { TestCandle, TrialPlan } from "./schema";
-export { VARIED, type Varied } from "./varied";
+export { isLadder, LADDERS, type Ladder, VARIED, type Varied } from "./varied";
 
 /** Returns the inner diameter of the container at the wax line, in mm, with this share of its wax left. */
 export function widthOf(item: Pick<TestCandle, "innerTopUm" | "innerBottomUm" | "heightUm" | "shape" | "fillMg">, left = 1): number {
@@ -31,6 +32,11 @@ export function variantWords(plan: Pick<TrialPlan, "varies" | "testCandles">, va
       return item.scent || "unscented";
     case "vessel":
       return item.vessel;
+    case "blend":
+    case "additive":
+      return item.dose ? `${writeNumber(item.dose.amount, 2)} % ${item.dose.name}` : item.wax;
+    case "dye":
+      return item.dose ? `${writeNumber(item.dose.amount, 0)} drops of ${item.dose.name}` : "undyed";
     default:
       return wickWords(item.wick);
   }
@@ -48,7 +54,7 @@ export const tagOf = (item: TestCandle): { what: string; says: string }[] => [
 ];
 
 /** Returns what really differs between the variants, whatever was meant to. */
-export function reallyVaried(plan: Pick<TrialPlan, "testCandles">): Varied[] {
+export function reallyVaried(plan: Pick<TrialPlan, "varies" | "testCandles">): Varied[] {
   const many = (of: (item: TestCandle) => unknown) => new Set(plan.testCandles.map((testCandle) => JSON.stringify(of(testCandle)))).size > 1;
   return VARIED.filter((what) =>
     what === "wick kind"
@@ -58,10 +64,12 @@ export function reallyVaried(plan: Pick<TrialPlan, "testCandles">): Varied[] {
         : what === "load"
           ? many((item) => Math.round(item.loadPpm / 100))
           : what === "wax"
-            ? many((item) => item.wax)
-            : what === "scent"
-              ? many((item) => item.scent)
-              : many((item) => item.containerId),
+            ? plan.varies !== "blend" && many((item) => item.wax)
+            : what === "blend" || what === "additive" || what === "dye"
+              ? plan.varies === what && many((item) => item.dose?.amount ?? 0)
+              : what === "scent"
+                ? many((item) => item.scent)
+                : many((item) => item.containerId),
   );
 }
 

@@ -56,6 +56,8 @@ export const testCandle = z.object({
   /** Millionths of the wax. */
   loadPpm: z.number().min(0),
   dyed: z.boolean(),
+  /** What of a ladder it is a step of: the share of a second wax or of an additive in percent, or drops of a dye to a pound. */
+  dose: z.object({ name: z.string().max(300), amount: z.number().min(0) }).optional(),
   added: z.array(z.string()).max(40).describe("additives and embeds"),
   formula: z.string().max(300),
   batch: z
@@ -80,6 +82,8 @@ export const trialPlan = z.object({
   varies: z.enum(VARIED).nullable(),
   protocol,
   testCandles: z.array(testCandle).min(1, "A trial has at least one test candle.").max(40, "At most 40 test candles in one trial."),
+  /** What the workshop looks at beside the built-in checks, each scored from 0 to 10: crackle, drips, brightness. */
+  ownMarks: z.array(z.string().trim().min(1).max(40)).max(8).optional(),
   /** The trial that this one follows, and what was found there. */
   after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
 });

@@ -30,6 +30,12 @@ const seen = fc.record(
     soot: fc.constantFrom("none" as const, "gray" as const),
     wall: fc.integer({ min: 2_000, max: 7_000 }),
     bottom: fc.boolean(),
+    flames: fc.array(fc.constantFrom("small" as const, "steady" as const, "dying" as const), { minLength: 2, maxLength: 3 }),
+    marks: fc.dictionary(
+      fc.constantFrom("crackle", "drips, small"),
+      fc.integer({ min: 0, max: 20 }).map((n) => n / 2),
+      { minKeys: 1 },
+    ),
     note: fc.constantFrom("flickers", "draft; window"),
   },
   { requiredKeys: ["flame"] },

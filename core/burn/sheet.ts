@@ -38,6 +38,8 @@ export const BURN_COLUMNS = [
   "flames_joined",
   "burns_elsewhere",
   "hard_edge",
+  "flames",
+  "own_marks",
   "note",
 ] as const;
 type Column = (typeof BURN_COLUMNS)[number];
@@ -87,6 +89,10 @@ export function burnRows(plan: TrialPlan, state: TrialState): BurnRow[] {
         flames_joined: yes(check?.joined),
         burns_elsewhere: yes(check?.elsewhere),
         hard_edge: yes(check?.edge),
+        flames: (check?.flames ?? []).join("; "),
+        own_marks: Object.entries(check?.marks ?? {})
+          .map(([name, mark]) => `${name} ${mark}`)
+          .join("; "),
         note: check?.note ?? "",
       });
       // A check that nobody made is recorded as missed, at the minute at which it was due.
@@ -150,6 +156,21 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
         const said = item(name, ["yes", "no"] as const);
         return said === undefined ? undefined : said === "yes";
       };
+      const parts = (name: Column) =>
+        text(name)
+          .split(";")
+          .map((part) => part.trim())
+          .filter(Boolean);
+      const flames = () => {
+        const found = parts("flames").map((part) => FLAMES.find((each) => each === part.toLowerCase()));
+        if (found.length === 1 || found.includes(undefined)) throw wrong("flames", `say each flame, like “steady; small”: ${FLAMES.join(", ")}.`);
+        return found.length > 1 ? found : undefined;
+      };
+      const marks = () => {
+        const found = parts("own_marks").map((part) => /^(.+?) ([\d.]+)$/.exec(part));
+        if (found.some((match) => !match || Number(match[2]) > 10)) throw wrong("own_marks", "write each mark with its score, like “crackle 7; drips 2”.");
+        return found.length > 0 ? Object.fromEntries(found.map((match) => [match?.[1] ?? "", Number(match?.[2])])) : undefined;
+      };
       const testCandle = text("test_candle").toUpperCase();
       if (!counts.has(testCandle)) throw wrong("test_candle", `“${text("test_candle")}” is no test candle of this trial: ${[...counts.keys()].join(", ")}.`);
       const litAt = time("lit_at");
@@ -200,6 +221,8 @@ export function readBurnRows(heads: readonly string[], rows: readonly (readonly 
           joined: flag("flames_joined"),
           elsewhere: flag("burns_elsewhere"),
           edge: flag("hard_edge"),
+          flames: flames(),
+          marks: marks(),
           note: text("note").slice(0, 500) || undefined,
         }).filter(([, value]) => value !== undefined),
       );

@@ -29,6 +29,10 @@ export interface CheckSeen {
   joined?: boolean | undefined;
   elsewhere?: boolean | undefined;
   edge?: boolean | undefined;
+  /** The flame of each wick of a candle with several, in their order. */
+  flames?: FlameSeen[] | undefined;
+  /** The workshop's own marks, from 0 to 10. */
+  marks?: Record<string, number> | undefined;
   note?: string | undefined;
 }
 export interface BurnSession {

@@ -1,6 +1,6 @@
 import { checkOf } from "./checks";
 import { ADVICE_WORDS, type AdviceWhat, type Burned, type BurnJudged, burnRateOf, judgeBurn, type Measures, type Seen, type Session, type Span } from "./judge";
-import { type TestCandle, type TrialPlan, testCandlesOf, type Varied, variantsOf, variantWords, widthOf } from "./plan";
+import { isLadder, type TestCandle, type TrialPlan, testCandlesOf, type Varied, variantsOf, variantWords, widthOf } from "./plan";
 import type { TestCandleState, TrialState } from "./state";
 
 /** Returns the sessions of a test candle as verdicts read them: minutes, grams, millimeters, °C. A session that still goes on has no length. */
@@ -154,6 +154,9 @@ export interface NextTrial {
   variant: string;
   why: string;
 }
+/** A ladder asks for more or less of what it varies, and not for another wick. */
+const variesNext = (plan: TrialPlan, what: AdviceWhat): Varied | null =>
+  isLadder(plan.varies) && (what === "wick_up" || what === "wick_down" || what === "less_load_or_dye") ? plan.varies : VARIES[what];
 const VARIES: Record<AdviceWhat, Varied | null> = {
   keep: null,
   test_full: null,
@@ -167,7 +170,7 @@ const VARIES: Record<AdviceWhat, Varied | null> = {
 export function nextTrial(plan: TrialPlan, state: TrialState): NextTrial | null {
   const verdicts = variantVerdicts(plan, state).filter((variantVerdict) => variantVerdict.advice);
   const of = (variantVerdict: VariantVerdict): NextTrial => ({
-    varies: VARIES[variantVerdict.advice?.what ?? "keep"],
+    varies: variesNext(plan, variantVerdict.advice?.what ?? "keep"),
     what: variantVerdict.advice?.what ?? "keep",
     variant: variantVerdict.variant,
     why: variantVerdict.advice?.why ?? "",

@@ -21,6 +21,8 @@ const seen = ({ z }: TrialShapes) => {
     joined: z.boolean().optional(),
     elsewhere: z.boolean().optional(),
     edge: z.boolean().optional(),
+    flames: z.array(z.enum(FLAMES)).min(2).max(9).optional().describe("the flame of each wick, in their order"),
+    marks: z.record(z.string().max(40), z.number().min(0).max(10)).optional().describe("the workshop's own marks, from 0 to 10"),
     note: z.string().trim().max(500).optional(),
   });
 };
@@ -41,6 +43,8 @@ export function lookWords(item: Omit<CheckSeen, "id" | "at">, { len, t }: Measur
     item.joined ? "flames joined" : "",
     item.elsewhere ? "burns beside the wick" : "",
     item.edge ? "hard edge" : "",
+    item.flames ? `flames ${item.flames.join(", ")}` : "",
+    ...Object.entries(item.marks ?? {}).map(([name, mark]) => `${name} ${mark} of 10`),
     item.note ? `“${item.note}”` : "",
   ]
     .filter(Boolean)

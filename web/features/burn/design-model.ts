@@ -1,4 +1,15 @@
-import { type AdviceWhat, type NextTrial, nextTrial, type Proposal, proposeWicks, seriesOf, type Varied, variantVerdict, widthOf } from "@hearth/core";
+import {
+  type AdviceWhat,
+  type Ladder,
+  type NextTrial,
+  nextTrial,
+  type Proposal,
+  proposeWicks,
+  seriesOf,
+  type Varied,
+  variantVerdict,
+  widthOf,
+} from "@hearth/core";
 import type { Design, TrialContainer } from "@/server/burn/trial-design";
 
 /** One variant of a trial that is being designed. */
@@ -10,7 +21,7 @@ export interface Draft {
   chosen: boolean;
   wick: { id: string; count: number } | null;
   container: TrialContainer;
-  change: { loadPpm?: number; waxId?: string; fragranceId?: string };
+  change: { loadPpm?: number; waxId?: string; fragranceId?: string; ladder?: { kind: "blend" | "additive" | "dye"; id: string; amount: number } };
 }
 
 /** Returns what the trial before asked for, of the variant that the next one follows. */
@@ -32,7 +43,6 @@ export function wickNow(design: Design): { wickId: string; count: number } | nul
 }
 
 const percent = (ppm: number) => `${Math.round(ppm / 100) / 100} %`;
-const HALF_POINTS = 10_000;
 
 /** Returns the wicks worth trying in a container, with why. */
 export const proposalsFor = (design: Design, container: TrialContainer, varies: Varied): Proposal[] => {
@@ -65,8 +75,30 @@ export function bestWick(design: Design, container: TrialContainer): { id: strin
 /** Returns whether the variants of a trial differ by their wicks: else one wick is asked for. */
 export const variesWick = (varies: Varied | null): boolean => varies === "wick kind" || varies === "wick size";
 
+/** The steps of a ladder as they were typed, and of what: a second wax, an additive or a dye. */
+export interface LadderTyped {
+  steps: readonly number[];
+  of: { id: string; name: string } | null;
+}
+
+/** Returns what a ladder can be of: the waxes beside the formula's own, the additives, or the dyes. */
+export const ladderOf = (design: Design, ladder: Ladder): readonly { id: string; name: string }[] =>
+  ladder === "blend"
+    ? design.waxes.filter((wax) => wax.id !== design.formula?.waxId)
+    : ladder === "additive"
+      ? design.additives
+      : ladder === "dye"
+        ? design.dyes
+        : [];
+
 /** The variants that are offered for what is varied, those that are proposed chosen already. */
-export function draftsFor(design: Design, container: TrialContainer, varies: Varied | null, chosen: { id: string; count: number } | null = null): Draft[] {
+export function draftsFor(
+  design: Design,
+  container: TrialContainer,
+  varies: Varied | null,
+  chosen: { id: string; count: number } | null = null,
+  ladder: LadderTyped = { steps: [], of: null },
+): Draft[] {
   const { formula } = design;
   if (!formula) return [];
   const proposals = proposalsFor(design, container, varies ?? "wick size");
@@ -87,23 +119,31 @@ export function draftsFor(design: Design, container: TrialContainer, varies: Var
     ...more,
   });
   switch (varies) {
-    case "load": {
-      // What it has, a point less, a point more; never above what the wax is said to hold.
-      const most = formula.maxLoadPpm ?? 1_000_000;
-      return [formula.loadPpm - 2 * HALF_POINTS, formula.loadPpm - HALF_POINTS, formula.loadPpm, formula.loadPpm + HALF_POINTS]
-        .filter((ppm) => ppm >= 0 && ppm <= most)
-        .map((ppm) =>
-          draft(
-            `load ${ppm}`,
-            `load ${percent(ppm)}`,
-            ppm === formula.loadPpm ? "what it has now" : ppm < formula.loadPpm ? "soot and mushrooming need less" : "a stronger throw",
-            Math.abs(ppm - formula.loadPpm) <= HALF_POINTS,
-            {
-              change: ppm === formula.loadPpm ? {} : { loadPpm: ppm },
-            },
-          ),
-        );
-    }
+    case "load":
+      return ladder.steps.map((step) => {
+        const ppm = Math.round(step * 10_000);
+        const over = formula.maxLoadPpm !== null && ppm > formula.maxLoadPpm;
+        const why = over
+          ? `above the maximum of ${percent(formula.maxLoadPpm ?? 0)} that its wax takes`
+          : ppm === formula.loadPpm
+            ? "what it has now"
+            : ppm < formula.loadPpm
+              ? "soot and mushrooming need less"
+              : "a stronger throw";
+        return draft(`load ${ppm}`, `load ${percent(ppm)}`, why, !over, { change: { loadPpm: ppm } });
+      });
+    case "blend":
+    case "additive":
+    case "dye":
+      return ladder.of === null
+        ? []
+        : ladder.steps.map((amount) => {
+            const { id, name } = ladder.of as { id: string; name: string };
+            const says = varies === "dye" ? `${amount} ${amount === 1 ? "drop" : "drops"} of ${name} per lb` : `${amount} % ${name}`;
+            return draft(`${varies} ${id} ${amount}`, says, amount === 0 ? "without it, to compare with" : "", true, {
+              change: { ladder: { kind: varies, id, amount } },
+            });
+          });
     case "wax":
       return design.waxes.map((wax) =>
         draft(wax.id, wax.name, wax.id === formula.waxId ? "what it has now" : `family ${wax.family}`, wax.id === formula.waxId, {

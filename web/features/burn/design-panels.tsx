@@ -134,12 +134,54 @@ export function WhatVaries({ state: { from, setFrom, varies, vary } }: { state: 
   );
 }
 
+const LADDER_LABELS = {
+  load: "Loads, % of the wax",
+  blend: "Shares of it, % of the wax",
+  additive: "Doses, % of the wax",
+  dye: "Drops per lb of wax",
+} as const;
+const LADDER_MATERIALS = { load: "", blend: "Second wax", additive: "Additive", dye: "Dye" } as const;
+
+/** The steps of a ladder as they are typed, of what, and whether one melt serves them all. */
+function LadderSteps({ state: { design, ladder, ladderNames, ladderMaterial, setLadderId, oneMelt, setOneMelt, fields } }: { state: DesignState }) {
+  if (!ladder) return null;
+  return (
+    <div className="mt-2 grid gap-x-4 sm:grid-cols-2">
+      {ladder === "load" ? null : (
+        <Chooser
+          label={LADDER_MATERIALS[ladder]}
+          value={ladderMaterial?.id ?? ""}
+          options={ladderNames.map((item) => ({ value: item.id, name: item.name }))}
+          onValue={setLadderId}
+          error={ladderMaterial ? "" : "There is none on the shelf. Add it there first."}
+        />
+      )}
+      <Field
+        label={LADDER_LABELS[ladder]}
+        {...fields.bind("ladder")}
+        hint={ladder === "load" ? "Like 8, 10, 12: two points apart can be told apart." : "Like 20, 30, 40."}
+      />
+      {design.formula?.isOnePot ? (
+        <label className="col-span-full flex items-start gap-3">
+          <input type="checkbox" className="mt-1 h-6 w-6" checked={oneMelt} onChange={(event) => setOneMelt(event.target.checked)} />
+          <span>
+            <span className="font-semibold">All from one melt</span>
+            <span className="block text-[15px] text-soft">The least is poured first; what is left is dosed further for the next.</span>
+          </span>
+        </label>
+      ) : null}
+    </div>
+  );
+}
+
 /** The variants that are worth trying, how many of each, and how full. */
-export function WorthTrying({ state: { shown, proposed, pick, fields, half, setHalf } }: { state: DesignState }) {
+export function WorthTrying({ state }: { state: DesignState }) {
+  const { shown, proposed, pick, fields, half, setHalf } = state;
   const [all, setAll] = useState(false);
   return (
     <section className="mt-4" aria-label="Variants">
       <h2>Worth trying</h2>
+      <LadderSteps state={state} />
       <ul className="mt-1 border-t-2 border-ink">
         {(all ? shown : proposed).map((item) => (
           <li key={item.key} className="border-b border-line">
@@ -245,6 +287,7 @@ export function HowItIsBurned({ state: { design, how, chooseProtocol, fields } }
         <Field label="Hours of rest" {...fields.bind("rest")} inputMode="numeric" />
         <Field label="Minimum sessions" {...fields.bind("least")} inputMode="numeric" />
       </div>
+      <Field label="Marks of your own" {...fields.bind("ownMarks")} hint="Scored from 0 to 10 at each check, like crackle, drips, brightness." />
     </section>
   );
 }

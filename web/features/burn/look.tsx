@@ -62,12 +62,16 @@ function Measure({
   );
 }
 
+/** The scores of a mark of the workshop's own: finer steps are not told apart. */
+const SCORES = ["0", "2", "4", "6", "8", "10"] as const;
+
 /** A look at a burning test candle: taps for what is seen, figures for what is measured. What is left alone is not recorded. */
 export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDone: () => void }) {
   const units = useUnits();
   const { testCandle, state } = card;
   const session = burningIn(state);
   const widthUm = widthNow(testCandle, state);
+  const wicks = testCandle.wick?.count ?? 1;
   const [hand, setHand] = useState<Hand>({});
   const [more, setMore] = useState(false);
   const [message, setMessage] = useState("");
@@ -142,7 +146,22 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         words={{ "0": "not", "25": "¼", "50": "½", "75": "¾", "100": "all" }}
         onValue={(value) => set({ reached: value === undefined ? undefined : Number(value), ...(value === "100" ? { poolUm: widthUm } : {}) })}
       />
-      <Seen label="Flame" of={FLAMES} value={hand.flame} onValue={(flame) => set({ flame })} />
+      {wicks > 1 ? (
+        Array.from({ length: wicks }, (_, n) => (
+          <Seen
+            key={n}
+            label={`Flame ${n + 1} of ${wicks}`}
+            of={FLAMES}
+            value={hand.flames?.[n]}
+            onValue={(flame) => {
+              const flames = Array.from({ length: wicks }, (__, index) => (index === n ? flame : hand.flames?.[index]) ?? "steady");
+              set({ flames: flame === undefined ? undefined : flames });
+            }}
+          />
+        ))
+      ) : (
+        <Seen label="Flame" of={FLAMES} value={hand.flame} onValue={(flame) => set({ flame })} />
+      )}
       <Seen label="Mushroom on the wick" of={MUSHROOMS} value={hand.mushroom} onValue={(mushroom) => set({ mushroom })} />
       <Seen
         label="Soot"
@@ -150,6 +169,19 @@ export function Check({ trial, card, onDone }: { trial: Trial; card: Card; onDon
         value={hand.soot}
         onValue={(soot) => set({ soot, ...(soot === undefined || soot === "none" ? { sootAt: undefined } : {}) })}
       />
+      {(trial.plan.ownMarks ?? []).map((mark) => (
+        <Seen
+          key={mark}
+          label={`${mark}, of 10`}
+          of={SCORES}
+          value={hand.marks?.[mark] === undefined ? undefined : (String(hand.marks[mark]) as (typeof SCORES)[number])}
+          onValue={(score) => {
+            const { [mark]: _old, ...rest } = hand.marks ?? {};
+            const marks = score === undefined ? rest : { ...rest, [mark]: Number(score) };
+            set({ marks: Object.keys(marks).length > 0 ? marks : undefined });
+          }}
+        />
+      ))}
       {hand.soot && hand.soot !== "none" ? <Seen label="Where the soot is" of={SOOT_AT} value={hand.sootAt} onValue={(sootAt) => set({ sootAt })} /> : null}
       <button type="button" className="mt-3 min-h-[44px] underline" aria-expanded={more} onClick={() => setMore(!more)}>
         {more ? "Less" : "More: heat of the wall, height of the flame, wax on the wall, note"}

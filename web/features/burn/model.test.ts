@@ -139,6 +139,8 @@ const design = (over: Partial<Design> = {}): Design => ({
     maxLoadPpm: 90_000,
     dyed: false,
     added: false,
+    isEssential: false,
+    isOnePot: true,
   },
   containers: [
     { id: "v1", container: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight", wicks: 1 },
@@ -149,7 +151,9 @@ const design = (over: Partial<Design> = {}): Design => ({
     { id: "w1", name: "container soy", family: "soy", maxLoadPpm: 90_000 },
     { id: "w2", name: "coconut blend", family: "coconut", maxLoadPpm: null },
   ],
-  fragrances: [{ id: "f1", name: "rain" }],
+  fragrances: [{ id: "f1", name: "rain", kind: "fragrance" }],
+  additives: [{ id: "a1", name: "hardener" }],
+  dyes: [{ id: "d1", name: "blue" }],
   passed: [],
   tried: [],
   rack: [],
@@ -168,6 +172,8 @@ describe("a trial that is designed", () => {
           design({ product: null, containers: [container], wicks: WICKS.map((wick) => ({ ...wick, fromUm: 10_000, toUm: 200_000 })) }),
           container,
           varies,
+          null,
+          { steps: [2, 4], of: { id: "w2", name: "coconut blend" } },
         ).filter((draft) => draft.chosen);
         expect(drafts.length, varies).toBeGreaterThan(0);
         for (const draft of drafts) expect(draft.wick?.count, `${varies} ${wicks}`).toBe(wicks);
@@ -179,16 +185,21 @@ describe("a trial that is designed", () => {
   });
 
   it("offers for each thing that varies what it has now and what is worth trying, and changes nothing else", () => {
-    const loads = draftsFor(design(), BODY, "load");
-    // Never above what the wax is said to hold.
+    const loads = draftsFor(design(), BODY, "load", null, { steps: [6, 8, 10], of: null });
+    // What is above what the wax is said to hold is not chosen.
     expect(loads.map((load) => [load.says, load.chosen])).toEqual([
-      ["load 6 %", false],
-      ["load 7 %", true],
+      ["load 6 %", true],
       ["load 8 %", true],
-      ["load 9 %", true],
+      ["load 10 %", false],
+    ]);
+    const blend = draftsFor(design(), BODY, "blend", null, { steps: [10, 20], of: { id: "w2", name: "coconut blend" } });
+    expect(blend.map((draft) => draft.change.ladder)).toEqual([10, 20].map((amount) => ({ kind: "blend", id: "w2", amount })));
+    expect(draftsFor(design(), BODY, "dye", null, { steps: [1, 2], of: { id: "d1", name: "blue" } }).map((draft) => draft.says)).toEqual([
+      "1 drop of blue per lb",
+      "2 drops of blue per lb",
     ]);
     expect(new Set(loads.map((load) => JSON.stringify([load.wick, load.container.id]))).size).toBe(1);
-    expect(loads.find((load) => load.says === "load 8 %")?.change).toEqual({});
+    expect(loads.find((load) => load.says === "load 8 %")?.change).toEqual({ loadPpm: 80_000 });
     expect(draftsFor(design(), BODY, "wax").map((draft) => draft.change)).toEqual([{}, { waxId: "w2" }]);
     const sizes = draftsFor(design(), BODY, "wick size");
     expect(sizes.filter((size) => size.chosen).map((size) => size.says)).toContain("flat-braid cotton 6");
@@ -198,13 +209,13 @@ describe("a trial that is designed", () => {
   });
 
   it("warns of dye in a test of the load, of one alone, and of kinds mixed with sizes", () => {
-    const drafts = draftsFor(design(), BODY, "load");
+    const drafts = draftsFor(design(), BODY, "load", null, { steps: [6, 8], of: null });
     const dyed = design({ formula: { ...(design().formula as NonNullable<Design["formula"]>), dyed: true } });
     expect(designWarnings(design(), "load", drafts, 2, false)).toEqual([]);
     expect(designWarnings(dyed, "load", drafts, 2, false)[0]).toMatch(/No dye/);
     expect(designWarnings(design(), "load", drafts, 1, false)[0]).toMatch(/two of each/);
     expect(designWarnings(design(), "load", drafts, 2, true)[0]).toMatch(/half-fill/);
-    expect(designWarnings(design(), "load", drafts.slice(0, 2), 2, false)[0]).toMatch(/at least two/);
+    expect(designWarnings(design(), "load", drafts.slice(0, 1), 2, false)[0]).toMatch(/at least two/);
   });
 
   it("follows a trial: the full jar after a half that did well, one size up after a small pool", () => {

@@ -50,6 +50,41 @@ const Trend = memo(function Trend({ plan, state }: Of) {
   );
 });
 
+/** The workshop's own marks beside the built-in checks, test candle by test candle: the mean of each over all checks. */
+const OwnMarks = memo(function OwnMarks({ plan, state }: Of) {
+  const units = useUnits();
+  const marks = plan.ownMarks ?? [];
+  if (marks.length === 0) return null;
+  const checksOf = (key: string) => (state.testCandles[key]?.sessions ?? []).flatMap((session) => session.checks);
+  const mean = (values: readonly number[]) => (values.length > 0 ? units.n(values.reduce((a, b) => a + b, 0) / values.length, 1) : "–");
+  const share = (key: string, isSo: (check: ReturnType<typeof checksOf>[number]) => boolean | undefined) => {
+    const told = checksOf(key).flatMap((check) => isSo(check) ?? []);
+    return told.length > 0 ? `${told.filter(Boolean).length} of ${told.length}` : "–";
+  };
+  return (
+    <section className="mt-6">
+      <h2>Your own marks</h2>
+      <WideTable label="Own marks" least={420} heads={["test candle", ...marks.map((mark) => `${mark}, of 10`), "soot at", "mushroom at", "steady flame at"]}>
+        {plan.testCandles.map(({ key, variant }) => (
+          <tr key={key} className="border-b border-line">
+            <th scope="row" className="py-1 text-left">
+              <span className="figure text-[20px]">{key}</span> <span className="font-normal text-soft">{variantWords(plan, variant)}</span>
+            </th>
+            {marks.map((mark) => (
+              <td key={mark} className="figure pr-3 text-[20px]">
+                {mean(checksOf(key).flatMap((check) => check.marks?.[mark] ?? []))}
+              </td>
+            ))}
+            <td className="pr-3">{share(key, (check) => (check.soot === undefined ? undefined : check.soot !== "none"))}</td>
+            <td className="pr-3">{share(key, (check) => (check.mushroom === undefined ? undefined : check.mushroom !== "none"))}</td>
+            <td>{share(key, (check) => (check.flame === undefined ? undefined : check.flame === "steady"))}</td>
+          </tr>
+        ))}
+      </WideTable>
+    </section>
+  );
+});
+
 /** How fast each test candle burns, and how long it will. */
 const Rates = memo(function Rates({ plan, state }: Of) {
   const units = useUnits();
@@ -138,6 +173,7 @@ export function Shown({ trial }: { trial: Trial }) {
         ))}
       </ul>
       <Trend plan={trial.plan} state={trial.state} />
+      <OwnMarks plan={trial.plan} state={trial.state} />
       <Rates plan={trial.plan} state={trial.state} />
       <section className="mt-6">
         <h2>Limits</h2>

@@ -1,18 +1,37 @@
 "use client";
 
-import { PROTOCOLS, type Protocol, protocol as protocolSchema, readSessions, type Varied, writeSessions } from "@hearth/core";
+import {
+  firstLadder,
+  good,
+  isLadder,
+  PROTOCOLS,
+  type Protocol,
+  parseLadder,
+  protocol as protocolSchema,
+  readSessions,
+  type Varied,
+  writeLadder,
+  writeSessions,
+} from "@hearth/core";
 import { useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
-import { named, useFields } from "@/forms/fields";
+import { named, useFields, words } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
 import { beginTrial } from "@/server/burn/commands";
 import type { Design } from "@/server/burn/trial-design";
 import { useRouter } from "@/ui/address";
-import { askedBy, bestWick, designWarnings, draftsFor, nameFor } from "./design-model";
+import { askedBy, bestWick, designWarnings, draftsFor, ladderOf, nameFor } from "./design-model";
 
 type From = "make" | "rack";
+
+/** Returns what a ladder of loads begins from. */
+const ladderFacts = ({ formula }: Design) => ({
+  loadPercent: (formula?.loadPpm ?? 0) / 10_000,
+  maxLoadPercent: formula?.maxLoadPpm == null ? null : formula.maxLoadPpm / 10_000,
+  isEssential: formula?.isEssential ?? false,
+});
 
 /** A trial as it is designed: what is varied, which variants are picked, by which protocol; and what is to be said of it. */
 export function useDesign(design: Design) {
@@ -29,10 +48,6 @@ export function useDesign(design: Design) {
   const [wickId, setWickId] = useState<string | null>(null);
   const best = useMemo(() => (container ? bestWick(design, container) : null), [design, container]);
   const wickOfAll = wickId ?? best?.id ?? "";
-  const drafts = useMemo(
-    () => (container ? draftsFor(design, container, varies, wickId ? { id: wickId, count: best?.count ?? container.wicks ?? 1 } : null) : []),
-    [design, container, varies, wickId, best?.count],
-  );
   const [picked, setPicked] = useState<Record<string, boolean>>({});
   const [racked, setRacked] = useState<Record<string, number>>(Object.fromEntries(tested.slice(0, 1).map((item) => [`${item.batchId} ${item.product}`, 1])));
   const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
@@ -40,8 +55,14 @@ export function useDesign(design: Design) {
     id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((protocol) => protocol.id === id) ?? PROTOCOLS[0]);
   const suggested = nameFor(design, container, varies);
   const lastName = useRef(suggested);
+  const ladder = isLadder(varies) ? varies : null;
+  const [ladderId, setLadderId] = useState<string | null>(null);
+  const [oneMelt, setOneMelt] = useState(false);
+  const ladderFirst = ladder ? writeLadder(firstLadder(ladder, ladderFacts(design))) : "";
   const rules = useMemo(
     () => ({
+      ladder: { initial: ladderFirst, parse: (text: string) => (ladder ? parseLadder(text, ladder) : good([] as number[])) },
+      ownMarks: words("", 320),
       name: named("the trial", suggested),
       replicates: countRule({ least: 1, most: 10, name: "test candles of each" }, "2"),
       sessions: { initial: writeSessions(ready(how).sessions), parse: readSessions },
@@ -49,9 +70,22 @@ export function useDesign(design: Design) {
       least: countRule({ least: 1, most: 20, name: "sessions" }, String(ready(how).least)),
     }),
     // The rules follow what is chosen; what was typed stays.
-    [suggested, how],
+    [suggested, how, ladder, ladderFirst],
   );
   const fields = useFields(rules);
+  const ladderNames = ladder ? ladderOf(design, ladder) : [];
+  const ladderMaterial = ladderNames.find((item) => item.id === ladderId) ?? ladderNames[0] ?? null;
+  const steps = fields.values.ladder;
+  const drafts = useMemo(
+    () =>
+      container
+        ? draftsFor(design, container, varies, wickId ? { id: wickId, count: best?.count ?? container.wicks ?? 1 } : null, {
+            steps: steps ?? [],
+            of: ladderMaterial,
+          })
+        : [],
+    [design, container, varies, wickId, best?.count, steps, ladderMaterial],
+  );
   const isPicked = (key: string, chosen: boolean) => picked[key] ?? chosen;
   const shown = drafts.map((draft) => ({ ...draft, chosen: isPicked(draft.key, draft.chosen) }));
   const chosen = shown.filter((item) => item.chosen);
@@ -61,6 +95,7 @@ export function useDesign(design: Design) {
   const vary = (to: Varied | null) => {
     setVaries(to);
     setPicked({});
+    if (isLadder(to)) fields.set("ladder", writeLadder(firstLadder(to, ladderFacts(design))));
     // A name that was not typed over follows.
     if (fields.text("name") === lastName.current) {
       lastName.current = nameFor(design, container, to);
@@ -74,6 +109,7 @@ export function useDesign(design: Design) {
   };
   return {
     ...{ design, asks, container, varies, vary, from, setFrom, half, setHalf, wickOfAll, setWickId, best, fields, how, chooseProtocol, ready },
+    ...{ ladder, ladderNames, ladderMaterial, setLadderId, oneMelt, setOneMelt },
     ...{ shown, chosen, proposed, replicates, warnings, racked },
     /** Picks a variant, or leaves it out. */
     pick: (key: string, on: boolean) => setPicked((old) => ({ ...old, [key]: on })),
@@ -132,6 +168,11 @@ export function useBeginning(state: DesignState) {
             ? { id: design.before.id, name: `Trial ${design.before.number}, ${design.before.name}`.slice(0, 160), why: asks.why.slice(0, 600) }
             : null,
         variants,
+        oneMelt: state.ladder !== null && state.from === "make" && state.oneMelt,
+        ownMarks: v.ownMarks
+          .split(",")
+          .map((mark) => mark.trim())
+          .filter(Boolean),
       }),
     );
     setBusy(false);

@@ -5,6 +5,7 @@ import {
   type BurnVerdict,
   type Decision,
   dueChecks,
+  ladderAnswer,
   lookWords,
   NO_CERTIFICATE,
   nextTrial,
@@ -202,8 +203,21 @@ export function Verdicts({ trial, product }: { trial: Trial; product: { id: stri
   const units = useUnits();
   const verdicts = useMemo(() => variantVerdicts(trial.plan, trial.state, units), [trial.plan, trial.state, units]);
   const next = nextTrial(trial.plan, trial.state);
+  const answer = ladderAnswer(trial.plan, trial.state);
   return (
     <>
+      {answer ? (
+        <section className="sheet mb-4" aria-label="What the trial says">
+          <p className={`text-[26px] leading-tight font-bold ${answer.isFound ? "text-inside" : ""}`}>
+            {answer.isFound ? "✓ " : ""}
+            {answer.says}
+          </p>
+          <p className="text-soft">
+            {answer.isFound ? "The least that does well; more of it burned here is no better for that." : "None of the steps does well yet."} Common practice,
+            no source.
+          </p>
+        </section>
+      ) : null}
       <p className="text-soft">Judged in this order: safety, flame, melt pool, scent throw. One change at a time.</p>
       <ul className="mt-2 border-t-[3px] border-ink">
         {verdicts.map((verdict) => (

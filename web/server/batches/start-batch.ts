@@ -125,13 +125,14 @@ interface Pot {
 
 /**
  * Starts a batch within a transaction: works the amounts out on the server, freezes them with all they rest on, and records
- * the start. `potOf` changes what a formula says for this batch alone. @throws WeighOutError if the amounts cannot be worked out
+ * the start. `potOf` changes what a formula says for this batch alone, `processOf` its process. @throws WeighOutError if the amounts cannot be worked out
  */
 export async function startBatchIn(
   tx: Transaction,
   { workshop, person, now, notify }: Actor,
   request: Wanted,
-  potOf: (pot: Pot) => Pot = (pot) => pot,
+  potOf: (pot: Pot, index: number) => Pot = (pot) => pot,
+  processOf: (process: Process) => Process = (process) => process,
 ): Promise<Result<{ id: string; number: number; plan: BatchPlan }>> {
   const workshopId = workshop.id;
   await lockWorkshop(tx, workshopId);
@@ -145,9 +146,9 @@ export async function startBatchIn(
     .from(formulaVersions)
     .innerJoin(formulas, and(eq(formulas.workshopId, formulaVersions.workshopId), eq(formulas.id, formulaVersions.formulaId)))
     .where(and(eq(formulaVersions.workshopId, workshopId), inArray(formulaVersions.id, request.formulaVersionIds)));
-  const pots = request.formulaVersionIds.flatMap((id) => {
+  const pots = request.formulaVersionIds.flatMap((id, index) => {
     const version = versions.find((version) => version.id === id);
-    return version ? [potOf({ name: version.name, formulaId: version.formulaId, number: version.number, spec: readFormula(version.spec) })] : [];
+    return version ? [potOf({ name: version.name, formulaId: version.formulaId, number: version.number, spec: readFormula(version.spec) }, index)] : [];
   });
   const [first] = pots;
   if (!first || pots.length !== request.formulaVersionIds.length) return reject("This formula is no longer in this workshop. Choose another.");
@@ -161,8 +162,9 @@ export async function startBatchIn(
   const [from, id] = request.process.split(":");
   const ready = from === "ready" ? PRESET_PROCESSES.find((preset) => preset.id === id) : undefined;
   const own = from === "own" ? (await listProcesses(tx, workshopId)).find((process) => process.id === id) : undefined;
-  const process: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
-  if (!process) return reject("This process is no longer in this workshop. Choose another.", { process: ["Choose another."] });
+  const asked: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
+  if (!asked) return reject("This process is no longer in this workshop. Choose another.", { process: ["Choose another."] });
+  const process = processOf(asked);
   if (pots.length !== potsOf(process.steps)) return reject(`This process uses ${potsOf(process.steps)} pots: choose a formula for each.`);
   const products = await productsOf(tx, workshopId, request);
   if (typeof products === "string") return reject(products, { products: [products] });

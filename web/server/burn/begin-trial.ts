@@ -1,6 +1,7 @@
 import {
   blindCodes,
   type FormulaSpec,
+  ladderProcess,
   loadOnBasis,
   ok,
   protocol,
@@ -25,6 +26,7 @@ import { startBatchIn } from "@/server/batches/start-batch";
 import { systemEntry } from "@/server/events/append";
 import { readBatchState } from "@/server/events/read-events";
 import type { Actor } from "@/server/http/context";
+import { readMaterialNames } from "@/server/inventory/material-names";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { asTestCandles, fromBatch } from "./test-candles";
 
@@ -34,6 +36,8 @@ const change = z.object({
   loadPpm: z.number().int().min(0).max(1_000_000).optional().describe("millionths of the wax"),
   waxId: z.uuid().optional(),
   fragranceId: z.uuid().optional(),
+  /** A step of a ladder: the share of a second wax, or the dose of an additive, in percent; or drops of a dye to a pound. */
+  ladder: z.object({ kind: z.enum(["blend", "additive", "dye"]), id: z.uuid(), amount: z.number().min(0).max(100) }).optional(),
 });
 const made = z.object({
   from: z.literal("make"),
@@ -54,6 +58,9 @@ export const trialWanted = z.object({
   varies: z.enum(VARIED).nullable(),
   protocol,
   productId: z.uuid().nullable(),
+  /** All steps of a ladder from one melt: each is poured in turn, and the rest is dosed further. */
+  oneMelt: z.boolean().default(false),
+  ownMarks: z.array(z.string().trim().min(1).max(40)).max(8, "At most eight marks of your own.").default([]),
   after: z.object({ id: z.uuid(), name: z.string().max(160), why: z.string().max(600) }).nullable(),
   variants: z
     .array(z.discriminatedUnion("from", [made, racked]))
@@ -69,19 +76,45 @@ const changed = (spec: FormulaSpec, to: Made["change"]): FormulaSpec => ({
   ...(to.loadPpm === undefined ? {} : { loadPpm: Math.round(loadOnBasis(to.loadPpm, "wax", spec.basis)) }),
   ...(to.waxId === undefined ? {} : { waxes: [{ id: to.waxId, share: 1 }] }),
   ...(to.fragranceId === undefined ? {} : { fragrances: [{ id: to.fragranceId, share: 1 }] }),
+  ...(to.ladder === undefined ? {} : onLadder(spec, to.ladder)),
 });
-const saysChange = (to: Made["change"]) => (to.loadPpm === undefined ? (to.waxId || to.fragranceId ? " (trial)" : "") : ` (${to.loadPpm / 10_000} %)`);
+/** Returns what a step of a ladder makes of a recipe: a second wax in place of as much of the others, or a dose of something. */
+function onLadder(spec: FormulaSpec, { kind, id, amount }: NonNullable<Made["change"]["ladder"]>): Partial<FormulaSpec> {
+  if (kind === "additive")
+    return { additives: [...(spec.additives ?? []).filter((part) => part.id !== id), ...(amount > 0 ? [{ id, ppm: Math.round(amount * 10_000) }] : [])] };
+  if (kind === "dye") return { dyes: [...(spec.dyes ?? []).filter((part) => part.id !== id), ...(amount > 0 ? [{ id, by: "drops" as const, amount }] : [])] };
+  const others = spec.waxes.filter((part) => part.id !== id);
+  const whole = others.reduce((sum, part) => sum + part.share, 0) || 1;
+  const shares = others.map((part) => ({ id: part.id, share: (part.share / whole) * (100 - amount) })).filter((part) => part.share > 0);
+  return { waxes: [...shares, ...(amount > 0 ? [{ id, share: amount }] : [])] };
+}
+const saysChange = ({ loadPpm, ladder, waxId, fragranceId }: Made["change"]) =>
+  loadPpm !== undefined
+    ? ` (${loadPpm / 10_000} %)`
+    : ladder
+      ? ` (${ladder.amount}${ladder.kind === "dye" ? " drops" : " %"})`
+      : waxId || fragranceId
+        ? " (trial)"
+        : "";
+
+/** The amount of a variant on its ladder, by which the parts of one melt are poured in turn. */
+const amountOf = (variant: Made): number => variant.change.ladder?.amount ?? variant.change.loadPpm ?? 0;
 
 const LETTERS = "ABCDEFGHIJKL";
 type Part = Omit<TestCandle, "key" | "variant" | "code">;
 
 /** Pours the test candles that are to be made: all of one formula in one batch. Which product of which batch each variant became, or why not. */
-async function pour(tx: Transaction, context: Actor, variants: readonly TrialWanted["variants"][number][]): Promise<Result<Map<number, Part>>> {
+async function pour(
+  tx: Transaction,
+  context: Actor,
+  variants: readonly TrialWanted["variants"][number][],
+  isOneMelt: boolean,
+): Promise<Result<Map<number, Part>>> {
   const out = new Map<number, Part>();
   const groups = new Map<string, { at: number; variant: Made }[]>();
   for (const [index, variant] of variants.entries()) {
     if (variant.from !== "make") continue;
-    const key = JSON.stringify([variant.formulaVersionId, variant.change]);
+    const key = isOneMelt ? variant.formulaVersionId : JSON.stringify([variant.formulaVersionId, variant.change]);
     groups.set(key, [...(groups.get(key) ?? []), { at: index, variant }]);
   }
   if (groups.size === 0) return ok(out);
@@ -94,7 +127,9 @@ async function pour(tx: Transaction, context: Actor, variants: readonly TrialWan
   const wax = [...usable].sort((a, b) => (b.capacityMg ?? Number.POSITIVE_INFINITY) - (a.capacityMg ?? Number.POSITIVE_INFINITY))[0];
   const oil = [...usable].sort((a, b) => (a.resolutionUg ?? 0) - (b.resolutionUg ?? 0))[0];
   if (!wax || !oil) return reject("There is no scale on the shelf. Add yours, with what it reads to: amounts are rounded to it.");
-  for (const group of groups.values()) {
+  for (const unsorted of groups.values()) {
+    // One melt is dosed further from part to part, so that the least comes first.
+    const group = isOneMelt ? [...unsorted].sort((a, b) => amountOf(a.variant) - amountOf(b.variant)) : unsorted;
     const first = group[0]?.variant;
     if (!first) continue;
     const started = await startBatchIn(
@@ -102,14 +137,15 @@ async function pour(tx: Transaction, context: Actor, variants: readonly TrialWan
       context,
       {
         batchId: v7(),
-        formulaVersionIds: [first.formulaVersionId],
+        formulaVersionIds: isOneMelt ? group.map(({ variant }) => variant.formulaVersionId) : [first.formulaVersionId],
         process: "formula",
-        products: group.map(({ variant }) => ({
+        products: group.map(({ variant }, pot) => ({
           id: variant.containerId,
           container: variant.container,
           count: variant.testCandles,
           part: variant.half ? { kind: "half" } : null,
           wick: variant.wick,
+          ...(isOneMelt ? { pot } : {}),
         })),
         sparePpm: 50_000,
         spareMg: 0,
@@ -120,7 +156,11 @@ async function pour(tx: Transaction, context: Actor, variants: readonly TrialWan
         startedAt: null,
         rehearsal: false,
       },
-      (pot) => ({ ...pot, name: `${pot.name}${saysChange(first.change)}`, spec: changed(pot.spec, first.change) }),
+      (pot, index) => {
+        const { change: to } = (isOneMelt ? group[index]?.variant : first) ?? first;
+        return { ...pot, name: `${pot.name}${saysChange(to)}`, spec: changed(pot.spec, to) };
+      },
+      (process) => (isOneMelt ? ladderProcess(process, group.length) : process),
     );
     if (!started.ok) return started;
     const { id, number, plan } = started.value;
@@ -183,8 +223,9 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
   const number = (top?.top ?? 0) + 1;
   if (wanted.variants.some((variant) => variant.from === "make" && !variant.wick))
     return reject("Choose a wick for each test candle.", { variants: ["Choose a wick."] });
-  const poured = await pour(tx, context, wanted.variants);
+  const poured = await pour(tx, context, wanted.variants, wanted.oneMelt);
   if (!poured.ok) return poured;
+  const names = new Map((await readMaterialNames(tx, workshopId)).map((row) => [row.id, row.name]));
   const testCandles: TestCandle[] = [];
   const codes = blindCodes(
     wanted.variants.reduce((sum, item) => sum + item.testCandles, 0),
@@ -197,8 +238,17 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
     if (taken && !taken.ok) return taken;
     const what = part ?? (taken?.ok ? taken.value : undefined);
     if (!what) return reject("A test candle could not be made. Choose again.");
+    const ladder = variant.from === "make" ? variant.change.ladder : undefined;
+    const dose = ladder && { name: names.get(ladder.id) ?? "", amount: ladder.amount };
     for (let n = 1; n <= variant.testCandles; n++)
-      testCandles.push({ ...what, productId: wanted.productId, key: `${letter}${n}`, variant: letter, code: codes[testCandles.length] ?? `${letter}${n}` });
+      testCandles.push({
+        ...what,
+        ...(dose ? { dose } : {}),
+        productId: wanted.productId,
+        key: `${letter}${n}`,
+        variant: letter,
+        code: codes[testCandles.length] ?? `${letter}${n}`,
+      });
   }
   const plan: TrialPlan = trialPlan.parse({
     format: 2,
@@ -206,6 +256,7 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
     varies: wanted.varies,
     protocol: wanted.protocol,
     testCandles,
+    ...(wanted.ownMarks.length > 0 ? { ownMarks: wanted.ownMarks } : {}),
     ...(wanted.after ? { after: wanted.after } : {}),
   });
   const event = { ...systemEntry({ now: context.now, personId: context.person?.id ?? null }, "started", { plan }), arrivedAt: context.now } as TrialEvent;

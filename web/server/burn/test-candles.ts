@@ -1,4 +1,15 @@
-import { type BatchPlan, batchOf, loadOnBasis, type TestCandle, type TrialPlan, type TrialState, titleOf } from "@hearth/core";
+import {
+  type BatchPlan,
+  batchOf,
+  contentsOf,
+  isFromOnePot,
+  loadOnBasis,
+  potOfProduct,
+  type TestCandle,
+  type TrialPlan,
+  type TrialState,
+  titleOf,
+} from "@hearth/core";
 import type { Transaction } from "@/data/client";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
@@ -8,8 +19,11 @@ import { readBatchEvents } from "@/server/events/read-events";
 export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" | "variant" | "code" | "batch" | "productId"> | null {
   const product = plan.products.find((product) => product.key === key);
   if (!product) return null;
-  const named = (kind: string) => [...new Set(plan.pots.flatMap((pot) => pot.components.filter((part) => part.kind === kind).map((part) => part.name)))];
-  const pot = plan.pots[0];
+  // What is in it: of a layered candle all its pots, of a divided melt the pot that it was poured from.
+  const pots = isFromOnePot(product) ? [potOfProduct(product)] : plan.pots.map((_pot, index) => index);
+  const parts = pots.flatMap((index) => contentsOf(plan, index));
+  const named = (kind: string) => [...new Set(parts.filter((part) => part.kind === kind).map((part) => part.name))];
+  const pot = plan.pots[pots[0] ?? 0];
   return {
     fill: product.part?.kind === "half" ? "half" : "full",
     container: product.container,
@@ -27,7 +41,7 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" 
     loadPpm: pot && named("fragrance").length > 0 ? loadOnBasis(pot.recipe.loadPpm, pot.recipe.basis, "wax") : 0,
     dyed: named("dye").length > 0,
     added: named("additive"),
-    formula: titleOf(plan),
+    formula: pots.length === 1 && plan.pots.length > 1 ? (pot?.formulaName ?? "") : titleOf(plan),
   };
 }
 

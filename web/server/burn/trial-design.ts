@@ -1,7 +1,7 @@
-import { loadOnBasis, type ShelfWick } from "@hearth/core";
+import { loadOnBasis, potsOf, type ShelfWick } from "@hearth/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { fragrances, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, fragrances, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { formulaForPlan } from "@/server/formulas/formulas";
 import { listProducts, readProduct } from "@/server/products/products";
 import { naturalSort } from "@/server/shared/natural-sort";
@@ -87,10 +87,17 @@ export async function readDesign(
     .where(and(eq(waxes.workshopId, workshopId), eq(waxes.archived, false)))
     .orderBy(asc(waxes.name));
   const f = await db
-    .select({ id: fragrances.id, name: fragrances.name })
+    .select({ id: fragrances.id, name: fragrances.name, kind: fragrances.kind })
     .from(fragrances)
     .where(and(eq(fragrances.workshopId, workshopId), eq(fragrances.archived, false)))
     .orderBy(asc(fragrances.name));
+  const named = (table: typeof additives | typeof dyes) =>
+    db
+      .select({ id: table.id, name: table.name })
+      .from(table as typeof additives)
+      .where(and(eq(table.workshopId, workshopId), eq(table.archived, false)))
+      .orderBy(asc(table.name));
+  const [dosed, colors] = [await named(additives), await named(dyes)];
   const wax = x.find((item) => item.id === formula?.spec.waxes[0]?.id);
   const tried = await triedIn(db, workshopId, containerId ? { containerId } : {});
   return {
@@ -109,6 +116,9 @@ export async function readDesign(
           maxLoadPpm: wax?.maxLoadPpm ?? null,
           dyed: (formula.spec.dyes ?? []).length > 0,
           added: (formula.spec.additives ?? []).length > 0,
+          isEssential: f.some((oil) => oil.kind === "essential oil" && oil.id === formula.spec.fragrances[0]?.id),
+          /** Where it is poured in one go from one pot, one melt can serve a ladder. */
+          isOnePot: potsOf(formula.spec.process.steps) === 1,
         }
       : null,
     containers,
@@ -116,6 +126,8 @@ export async function readDesign(
     wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
     waxes: x,
     fragrances: f,
+    additives: dosed,
+    dyes: colors,
     passed: passedOf(await triedIn(db, workshopId, { passed: true })),
     tried: tried.slice(0, 12),
     rack: await jarsOnRack(db, workshopId, asked.batch),
