@@ -120,6 +120,9 @@ function Files({ id }: { id: string }) {
       <a className="press" href={`${file}?as=csv`} download>
         CSV
       </a>
+      <a className="press" href={`/api/workshops/${workshopId}/trials/${id}/sheet`} target="_blank" rel="noreferrer">
+        Burn sheet on paper
+      </a>
       <button type="button" className="press" onClick={() => print()}>
         Print the tags
       </button>

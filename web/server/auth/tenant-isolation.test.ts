@@ -122,6 +122,7 @@ const ROUTES: Record<string, readonly Visiting[]> = {
   "workshops/[workshop]/trials/[trial]/events POST": ["helper"],
   "workshops/[workshop]/trials/[trial]/log GET": ["helper", "viewer"],
   "workshops/[workshop]/trials/[trial]/record GET": ["helper", "viewer"],
+  "workshops/[workshop]/trials/[trial]/sheet GET": ["helper", "viewer"],
   "workshops/[workshop]/whole GET": [],
 };
 const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;

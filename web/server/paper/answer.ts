@@ -15,6 +15,12 @@ const asked = z.object({
 /** Returns where US paper lies in the printer. */
 const usualSize = (locale: string): PaperSize => (["en-US", "en-CA"].includes(locale) ? "letter" : "a4");
 
+/** Returns the size of paper that an address asks for, or the usual one there; null where it asks for another. */
+export function paperSizeAsked(request: Request, locale: string): PaperSize | null {
+  const read = asked.shape.size.safeParse(new URL(request.url).searchParams.get("size") ?? undefined);
+  return read.success ? (read.data ?? usualSize(locale)) : null;
+}
+
 /** Returns a PDF as an answer. */
 export const pdfResponse = (pdf: Uint8Array, name: string): Response =>
   new Response(new Uint8Array(pdf), {

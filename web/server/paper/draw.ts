@@ -1,5 +1,6 @@
 import type { LabelSheet } from "@hearth/core";
 import { inThread } from "@/server/operation/thread";
+import { type BurnSheet, burnSheetPdf } from "./burn-sheet";
 import type { Block } from "./label-layout";
 import { labelPdf } from "./labels";
 import type { PaperSize } from "./paper";
@@ -9,6 +10,7 @@ import { batchSheets, type Capacities, jarTags, type PaperUnits, type SheetOf } 
 export type PaperJob =
   | { what: "sheets"; sheets: SheetOf[]; size: PaperSize; units: PaperUnits; capacities: Capacities }
   | { what: "tags"; sheets: SheetOf[]; size: PaperSize; units: PaperUnits; from: number; count: number }
+  | { what: "burn"; sheet: BurnSheet; size: PaperSize; units: Parameters<typeof burnSheetPdf>[2] }
   | { what: "labels"; blocks: Block[]; sheet: LabelSheet; asked: { title: string; count: number; from: number; test: boolean } };
 
 /** Draws a paper as PDF; null if a label does not fit. */
@@ -18,6 +20,8 @@ export async function drawPaper(job: PaperJob): Promise<Uint8Array | null> {
       return batchSheets(job.sheets, job.size, job.units, job.capacities);
     case "tags":
       return jarTags(job.sheets, job.size, job.units, job);
+    case "burn":
+      return burnSheetPdf(job.sheet, job.size, job.units);
     case "labels":
       return labelPdf(job.blocks, job.sheet, job.asked);
   }
