@@ -132,6 +132,7 @@ export * from "./batch/jar-status";
 export * from "./batch/jars";
 export * from "./batch/loss";
 export * from "./batch/melt-method";
+export * from "./batch/mold-clock";
 export * from "./batch/over";
 export * from "./batch/past-batch";
 export * from "./batch/phase";

@@ -22,6 +22,7 @@ export const VIEWS = {
   wanted: "/plan/wanted",
   "planned day": "/plan/day?on=2026-03-17",
   bench: "/bench",
+  molds: "/bench/molds",
   pot: `/bench/${demoId(8, 5)}`,
   rack: "/rack",
   inspect: "/inspect",

@@ -30,6 +30,8 @@ export interface Prompt {
   most?: number;
   /** What it pours, as a share of each fill in millionths. */
   share?: number;
+  /** A pour of molds alone. */
+  molds?: true;
   /** What else the bench shows large: "12 stones", "30°". */
   figure?: string;
 }

@@ -49,7 +49,7 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
   const names = useMemo(() => new Map([...people, ...instruments].map((item) => [item.id, item.name])), [people, instruments]);
   const log = useLog<BatchState, BatchPlan, BatchEvent, EventBody>(ABOUT, batch, `${batch.number} ${title}`, names);
   const { state } = log;
-  const { prompts, next } = useMemo(() => progress(plan, state), [plan, state]);
+  const { prompts, next, open } = useMemo(() => progress(plan, state), [plan, state]);
   const readings = useMemo(() => readingsOf(state), [state]);
   return {
     ...log,
@@ -59,6 +59,8 @@ export function useBatch({ batch, instruments, people }: BatchProps, everyMs = 1
     bands: bandsOf(plan.process),
     steps: prompts,
     next,
+    /** What can be done next, one for each sequence: of jars and of molds. */
+    open,
     ...phaseAt(plan, state, now),
     marks: marksOf(readings, instruments),
     moments: [

@@ -9,20 +9,26 @@ export const CHECKS = {
   straight: "wicks centered, straight and held",
   bath: "wax melted in a double boiler",
   mixed: "oil tried with mineral oil first: no droplets",
+  threaded: "mold threaded, the wick straight and not tight",
   sealed: "mold sealed, and tried with water",
+  plate: "a plate under the mold for leaks",
 } as const;
 export type Check = keyof typeof CHECKS;
 export const CHECK_NAMES = Object.keys(CHECKS) as [Check, ...Check[]];
 
-/** The checks that a batch can need: mixing is tried for gel, molds are sealed. */
-export const checksFor = (plan: Pick<BatchPlan, "pots" | "products">): Check[] =>
-  CHECK_NAMES.filter((checkName) =>
-    checkName === "mixed"
-      ? plan.pots.some((pot) => pot.waxFamily === "gel")
-      : checkName === "sealed"
-        ? plan.products.some((product) => product.container === "mold")
-        : true,
-  );
+/** Checks that are made of molds, and of vessels; all others are made whatever is filled. */
+const OF_MOLDS: readonly Check[] = ["sealed", "threaded", "plate"];
+const OF_VESSELS: readonly Check[] = ["inspected", "straight"];
+
+/** The checks that a batch can need: mixing is tried for gel, molds are threaded and sealed, vessels inspected. What is not wicked has no wick to be straight. */
+export function checksFor(plan: Pick<BatchPlan, "pots" | "products">): Check[] {
+  const [molds, vessels] = [plan.products.filter((product) => product.container === "mold"), plan.products.filter((product) => product.container === "vessel")];
+  return CHECK_NAMES.filter((name) => {
+    if (name === "mixed") return plan.pots.some((pot) => pot.waxFamily === "gel");
+    if (OF_MOLDS.includes(name)) return name === "threaded" ? molds.some((mold) => mold.wicks !== null) : molds.length > 0;
+    return !OF_VESSELS.includes(name) || vessels.length > 0;
+  });
+}
 
 /** Vessels or molds were prepared: the checks that were ticked. A check that is missing was not made. */
 export const prepared = batchEvent({

@@ -17,8 +17,12 @@ export const pour = stepType({
     { key: "product", label: "Only product", is: "product", optional: true, hint: "Its name, or its place in the plan, like 1; empty for all." },
   ],
   first: { share: 1_000_000, by: "weight" },
-  prompts: (step) => oneStep(step, step.share < 1_000_000 ? `pour ${Math.round(step.share / 10_000)} %` : "pour", "poured", { share: step.share }),
-  why: "Slowly and without a splash; tap the jar for bubbles; stop at the shoulder. Keep some back for the top-up.",
+  prompts: (step, plan) =>
+    oneStep(step, step.share < 1_000_000 ? `pour ${Math.round(step.share / 10_000)} %` : "pour", "poured", {
+      share: step.share,
+      ...(plan.products.every((product) => product.container === "mold") ? { molds: true } : {}),
+    }),
+  why: "Slowly and without a splash; tap for bubbles. Stop a jar at the shoulder, a mold at the line. Keep some back for the top-up.",
   pours: "first",
   takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, item) => sum + item.count, 0) / 3), needs: ["hands", "pitcher", "table"] }),
 });

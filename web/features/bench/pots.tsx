@@ -78,6 +78,11 @@ export function Pots({ batches, instruments, usual: typical, older, newer, narro
     <PageLayout
       title="Bench"
       lead="Pots in progress."
+      actions={
+        <Link className="press" href="/bench/molds">
+          Molds by the clock
+        </Link>
+      }
       side={
         <>
           <HotWaxCaution />

@@ -10,6 +10,7 @@ import { InSight } from "./in-sight";
 import { missingToPlan, PlanForm, PlanFormula } from "./plan-form";
 import { BeforeMelting, PlanMargin } from "./plan-margin";
 import { PlanWeights, START_BUTTON } from "./plan-weights";
+import { SecondPour } from "./second-pour";
 import { type PlannerProps, usePlanner } from "./use-planner";
 
 /** Works out what to weigh for what is to be made, and starts the batch. */
@@ -50,6 +51,7 @@ export function Planner(props: PlannerProps) {
             shortage={plan.shortage}
             warnings={plan.warnings}
           />
+          <SecondPour plan={plan} />
           <BeforeMelting />
         </>
       }

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChosenProduct, gelFaultsOf, isDivided, moldAtHeight, notToBeFilled, potsOf, type Rates, wicksOf } from "@hearth/core";
+import { type ChosenProduct, gelFaultsOf, isDivided, moldAtHeight, notToBeFilled, potsOf, type Rates, wicksOf, withReserve } from "@hearth/core";
 import { useDeferredValue, useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
@@ -8,6 +8,7 @@ import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { startBatch } from "@/server/batches/commands";
+import type { LearnedReserve } from "@/server/batches/molds";
 import type { BatchWanted } from "@/server/batches/start-batch";
 import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
 import type { Product } from "@/server/products/products";
@@ -31,6 +32,8 @@ export interface PlannerProps {
   /** Counts to begin with, by vessel. */
   counts: Record<string, string>;
   rates: Rates;
+  /** What second pours of the molds took before. */
+  reserves: LearnedReserve[];
 }
 
 /** How many containers are shown beside the formula's products before one is looked for. */
@@ -71,7 +74,9 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
   const family = familyOf(chosen, shelf);
   const { containers, lines, fields } = useLines(props, family, known, added);
   const choices = useMemo(() => processChoices(chosen, processes, readyMade, family), [chosen, processes, readyMade, family]);
-  const process = choices.find((processChoice) => processChoice.value === choice)?.process ?? chosen?.spec.process ?? null;
+  const [reservePpm, setReserve] = useState<number | null>(null);
+  const written = choices.find((processChoice) => processChoice.value === choice)?.process ?? chosen?.spec.process ?? null;
+  const process = useMemo(() => (written && reservePpm !== null ? withReserve(written, reservePpm) : written), [written, reservePpm]);
   const pots = process ? potsOf(process.steps) : 1;
   /** One melt is divided: each line says which pot it is poured from. */
   const divided = process !== null && isDivided(process.steps);
@@ -137,7 +142,27 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
     return inPots.flatMap((inPot) => gelFaultsOf({ ...inPot.spec, wicks, ...(process ? { process } : {}) }, shelf, units.temperature));
   }, [picked, inPots, process, shelf, units.temperature]);
   return {
-    ...{ known, fields, containers, lines, scales, chosen, others, inPots, choices, choice, setChoice, pots, divided, reading, setAdded },
+    ...{
+      known,
+      fields,
+      containers,
+      lines,
+      scales,
+      chosen,
+      others,
+      inPots,
+      choices,
+      choice,
+      setChoice,
+      pots,
+      divided,
+      reading,
+      setAdded,
+      process,
+      reservePpm,
+      setReserve,
+      reserves: props.reserves,
+    },
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
@@ -212,6 +237,7 @@ export function startOf(plan: PlannerState, batchId: string, rehearsal: boolean)
     oilScale: worked.scales.oil.id ?? "",
     start: startFrom ?? null,
     pitcherMg: values.pitcher ?? null,
+    reservePpm: plan.reservePpm,
     startedAt: values.startedAt ?? null,
     rehearsal,
   };

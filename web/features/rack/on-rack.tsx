@@ -1,6 +1,6 @@
 "use client";
 
-import { bad, good, releaseBlocks, type WickTest } from "@hearth/core";
+import { bad, dueOf, good, releaseBlocks, type WickTest } from "@hearth/core";
 import { type ReactNode, useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { type BatchProps, useBatch } from "@/log/use-batch";
@@ -151,6 +151,28 @@ export function OnRack(props: OnRackProps) {
         )}
         <FormMessage>{message}</FormMessage>
       </section>
+      {batch.pouredAt && batch.open.length > 0 ? (
+        <section className="mt-3 border-b-[3px] border-ink pb-3" aria-label="Steps still to do">
+          <h2>Still to do</h2>
+          <ul>
+            {batch.open.map((prompt) => {
+              const due = dueOf(batch.steps, prompt);
+              return (
+                <li key={prompt.key} className="flex flex-wrap items-center justify-between gap-x-4 border-b border-line py-1">
+                  <span>
+                    <strong>{prompt.name}</strong>
+                    {prompt.only ? <span className="text-soft">, {prompt.only}</span> : null}
+                    {due ? <span className="text-soft">, from {units.dayClock(due.from)}</span> : null}
+                  </span>
+                  <Link className="press" href={`/bench/${props.batch.id}`}>
+                    Go to the steps
+                  </Link>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      ) : null}
       {batch.pouredAt ? (
         <div className="mt-5 grid grid-cols-1 gap-5 xl:grid-cols-2">
           <JarStatuses batch={batch} />

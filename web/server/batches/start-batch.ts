@@ -21,6 +21,7 @@ import {
   reject,
   stopOf,
   wicksOf,
+  withReserve,
 } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import { v7 } from "uuid";
@@ -69,6 +70,8 @@ export const batchWanted = z.object({
     .union([z.object({ waxMg: z.number().int().positive() }), z.object({ totalMg: z.number().int().positive() })])
     .nullable()
     .default(null),
+  /** What is kept back for the second pour, in millionths of the fill; as the process says where it is not said. */
+  reservePpm: z.number().int().min(1_000).max(900_000).nullable().default(null),
   pitcherMg: z.number().int().min(1_000, "A pitcher holds at least {1 g|0.04 oz}.").nullable().default(null),
   /** When it was really begun, where it is logged late. */
   startedAt: z.iso.datetime().nullable().default(null),
@@ -164,7 +167,7 @@ export async function startBatchIn(
   const own = from === "own" ? (await listProcesses(tx, workshopId)).find((process) => process.id === id) : undefined;
   const asked: Process | undefined = from === "formula" ? first.spec.process : ready ? inUnit(processFrom(ready), workshop.temperatureUnit) : own?.process;
   if (!asked) return reject("This process is no longer in this workshop. Choose another.", { process: ["Choose another."] });
-  const process = processOf(asked);
+  const process = processOf(request.reservePpm === null ? asked : withReserve(asked, request.reservePpm));
   if (pots.length !== potsOf(process.steps)) return reject(`This process uses ${potsOf(process.steps)} pots: choose a formula for each.`);
   const products = await productsOf(tx, workshopId, request);
   if (typeof products === "string") return reject(products, { products: [products] });

@@ -153,6 +153,7 @@ async function pour(
         oilScale: oil.id,
         start: null,
         pitcherMg: null,
+        reservePpm: null,
         startedAt: null,
         rehearsal: false,
       },

@@ -78,6 +78,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
   const { plan } = batch;
   const step = poursOf(plan.process.steps).find((pour) => pour.id === prompt.step);
   const products = useMemo(() => namedLines(plan.products).filter((_one, index) => fillsProduct(step, index)), [plan.products, step]);
+  const isOfMolds = products.every((product) => product.container === "mold");
   const first = !Object.keys(batch.state.pours).length;
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const per = products.flatMap((product): [string, FieldRule<unknown>][] => [
@@ -148,9 +149,12 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
                   {product.count} × {units.gParts(each).figure}
                 </span>
                 <span className="figure text-[24px]"> {units.mass}</span>
-                <div className="text-soft">{product.name}</div>
+                <div className="text-soft">
+                  {product.name}
+                  {product.container === "mold" ? `, to ${units.len(product.heightUm)}, no higher` : ""}
+                </div>
               </div>
-              <Field label="Jars filled" {...fields.bind(`n:${product.key}`)} inputMode="numeric" />
+              <Field label={product.container === "mold" ? "Candles filled" : "Jars filled"} {...fields.bind(`n:${product.key}`)} inputMode="numeric" />
               <Field
                 label="Weights"
                 {...fields.bind(`w:${product.key}`)}
@@ -164,7 +168,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
       <div className="mt-2 grid grid-cols-2 gap-x-4 sm:grid-cols-4">
         {first ? (
           <Field
-            label="Vessels warmed"
+            label={isOfMolds ? "Molds warmed" : "Vessels warmed"}
             {...fields.bind("warmed")}
             options={[{ value: "", label: "not recorded" }, ...WARMED.map((item) => ({ value: item, label: WARMED_WORDS[item] }))]}
           />
@@ -178,7 +182,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
         <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
           <Field label="Poured" {...fields.bind("pace")} options={[NOT_NOTED, ...PACES.map((pace) => ({ value: pace, label: pace }))]} />
           <Field
-            label="Jars tapped"
+            label={isOfMolds ? "Molds tapped" : "Jars tapped"}
             {...fields.bind("tapped")}
             options={[NOT_NOTED, { value: "yes", label: "yes, for bubbles" }, { value: "no", label: "no" }]}
           />

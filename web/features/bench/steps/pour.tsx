@@ -2,7 +2,7 @@ import { MadeReady, Pouring } from "../parts/lazy-pouring";
 import type { StepView } from "../parts/step";
 
 export const view: StepView = {
-  title: () => "Pour slowly, tap, stop at the shoulder",
+  title: ({ molds }) => (molds ? "Pour slowly, tap, stop at the line" : "Pour slowly, tap, stop at the shoulder"),
   View: (props) => (
     <>
       <MadeReady batch={props.batch} />

@@ -2,6 +2,7 @@ import { namedIn } from "@hearth/core";
 import { z } from "zod";
 import type { PlannerProps } from "@/features/plan/use-planner";
 import { readBatch } from "@/server/batches/batches";
+import { learnedReserves } from "@/server/batches/molds";
 import { formulaForPlan } from "@/server/formulas/formulas";
 import { listProcesses, presetChoices } from "@/server/formulas/processes";
 import { requestContext } from "@/server/http/context";
@@ -65,6 +66,11 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
       readyMade: presetChoices(workshop.temperatureUnit),
       counts,
       rates: await readRates(db, workshop),
+      reserves: await learnedReserves(
+        db,
+        workshop.id,
+        few.shelf.molds.map((mold) => mold.id),
+      ),
     },
   };
 }
