@@ -7,7 +7,7 @@ const SERVER = new URL(".", import.meta.url).pathname;
 const LIMITED: Record<string, string> = {
   "batches/batches.ts PAGE": "pots on the rack that wait for a later pour, before a page of the rest",
   "batches/molds.ts LEARNED_FROM": "the newest second pours tell what the next one takes",
-  "batches/molds.ts MOST_AT_ONCE": "molds that are worked at once: a workshop has a handful",
+  "batches/molds.ts MAX_AT_ONCE": "molds that are worked at once: a workshop has a handful",
   "batches/batches.ts PAGE + 1": "goes on: what is due later",
   "batches/batches.ts most": "goes on: older and newer batches",
   "batches/batches.ts TODAY_FIRST": "says how many more there are",

@@ -14,7 +14,7 @@ export interface MoldRow {
 }
 
 /** Workshops have a handful of molds: more batches than this are not worked at once. */
-const MOST_AT_ONCE = 60;
+const MAX_AT_ONCE = 60;
 const fills = (containerId?: string) =>
   sql`${batches.plan} @> ${JSON.stringify({ products: [{ container: "mold", ...(containerId ? { containerId } : {}) }] })}::jsonb`;
 
@@ -25,7 +25,7 @@ export async function moldBoard(db: Database, workshopId: string): Promise<MoldR
     .from(batches)
     .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"]), fills()))
     .orderBy(desc(batches.startedAt))
-    .limit(MOST_AT_ONCE);
+    .limit(MAX_AT_ONCE);
   const board = await Promise.all(
     rows.map(async (row): Promise<MoldRow> => {
       const { plan, state } = await readBatchState(db, row);
