@@ -11,9 +11,9 @@ function pillars() {
   const { plan } = (start as { payload: { plan: ReturnType<typeof batchOf>["plan"] } }).payload;
   plan.products = plan.products.map((product) => ({ ...product, container: "mold" as const }));
   const add = (minute: number, body: EventBody) => batch.add(body, { happenedAt: at(minute), arrivedAt: at(minute) });
-  const clock = () => {
-    const { plan: now, state } = batchOf(batch.events);
-    return moldClock(now, state).map(({ name, done, at: when, isNext }) => [name, done, (Date.parse(when) - Date.parse(at(0))) / 60_000, isNext]);
+  const clock = (now = 0) => {
+    const { plan: made, state } = batchOf(batch.events);
+    return moldClock(made, state, at(now)).map(({ name, done, at: when, isNext }) => [name, done, (Date.parse(when) - Date.parse(at(0))) / 60_000, isNext]);
   };
   return { plan, batch, add, clock };
 }
@@ -37,6 +37,8 @@ it("the clock of a mold runs from its first pour: film, holes, second pour, rele
     ["unmold", false, 300, false],
     ["finish: trim base and wick", false, 300, false],
   ]);
+  // What is overdue moves what follows.
+  expect(clock(190).map(([, , minute]) => minute)).toEqual([180, 190, 190, 190, 310, 310, 310]);
   // A wait that was ended late moves what follows.
   add(200, { kind: "stepDone", payload: { step: "wait" } });
   add(205, { kind: "stepDone", payload: { step: "pierce" } });

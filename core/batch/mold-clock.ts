@@ -19,8 +19,8 @@ export interface MoldStep {
 
 const later = (iso: string, seconds: number): string => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
 
-/** Returns what is done with the molds of a batch after their first pour, in order; empty where it fills none, or nothing is poured yet. */
-export function moldClock(plan: BatchPlan, state: BatchState): MoldStep[] {
+/** Returns what is done with the molds of a batch after their first pour, in order, what is overdue as done by now at the earliest; empty where it fills none, or nothing is poured yet. */
+export function moldClock(plan: BatchPlan, state: BatchState, now: string): MoldStep[] {
   if (!plan.products.some((product) => product.container === "mold")) return [];
   const [first] = poursOf(plan.process.steps).filter((pour) => state.pours[pour.id]);
   const pouredAt = first && state.pours[first.id]?.at;
@@ -33,9 +33,10 @@ export function moldClock(plan: BatchPlan, state: BatchState): MoldStep[] {
     .filter((prompt) => prompt.entry !== null && isForContainer(prompt.only, "mold"))
     .map((prompt): MoldStep => {
       const before = at;
-      at = prompt.done && prompt.at ? prompt.at : later(before, prompt.least ?? 0);
+      const due = prompt.done && prompt.at ? prompt.at : later(before, prompt.least ?? 0);
+      at = prompt.done || Date.parse(due) > Date.parse(now) ? due : now;
       return {
-        ...{ key: prompt.key, name: prompt.name, done: prompt.done, at },
+        ...{ key: prompt.key, name: prompt.name, done: prompt.done, at: due },
         until: prompt.done || prompt.most === undefined ? null : later(before, prompt.most),
         isNext: open.some((other) => other.key === prompt.key),
       };

@@ -7,6 +7,9 @@ import type { ShelfKind } from "./kinds";
 type Values = Readonly<Record<string, unknown>>;
 const numberOf = (values: Values, key: string): number | null => (typeof values[key] === "number" ? (values[key] as number) : null);
 
+/** What follows from a measure is no finer than a tenth of a gram. */
+const FINEST_MG = 100;
+
 /** Returns the fill of a vessel by its measures, below the headspace: straight or tapered, or a bowl. */
 function fillByMeasures(values: Values, topUm: number, bottomUm: number, heightUm: number): number {
   const height = heightUm / 1_000;
@@ -36,7 +39,8 @@ export function completeValues(kind: ShelfKind, values: Values): Record<string, 
           ? { is: "nominal", ml: given / FILL_MG_PER_NOMINAL_ML }
           : null;
   const estimated = measure && estimateVessel(measure);
-  const fillMg = given ?? estimated?.fillMg ?? (isMeasured ? fillByMeasures(values, topUm, bottomUm, height) : null);
+  const worked = estimated?.fillMg ?? (isMeasured ? fillByMeasures(values, topUm, bottomUm, height) : null);
+  const fillMg = given ?? (worked === null ? null : Math.round(worked / FINEST_MG) * FINEST_MG);
   const size = isMeasured
     ? { innerTopUm: topUm, innerBottomUm: bottomUm, heightUm: height }
     : estimated

@@ -19,7 +19,7 @@ const fills = (containerId?: string) =>
   sql`${batches.plan} @> ${JSON.stringify({ products: [{ container: "mold", ...(containerId ? { containerId } : {}) }] })}::jsonb`;
 
 /** Returns the batches with molds that are poured and not finished yet, the one whose next step is due first before the others. */
-export async function moldBoard(db: Database, workshopId: string): Promise<MoldRow[]> {
+export async function moldBoard(db: Database, workshopId: string, now: string): Promise<MoldRow[]> {
   const rows = await db
     .select()
     .from(batches)
@@ -32,7 +32,7 @@ export async function moldBoard(db: Database, workshopId: string): Promise<MoldR
       const molds = namedLines(plan.products.filter((product) => product.container === "mold"))
         .map((line) => `${line.count} × ${line.name}`)
         .join(", ");
-      return { id: row.id, number: row.number, title: titleOf(plan), molds, steps: moldClock(plan, state) };
+      return { id: row.id, number: row.number, title: titleOf(plan), molds, steps: moldClock(plan, state, now) };
     }),
   );
   const due = (row: MoldRow) => Date.parse(row.steps.find((step) => !step.done)?.at ?? "");

@@ -5,6 +5,6 @@ import { requestContext } from "@/server/http/context";
 export const metadata = { title: "Molds" };
 
 export default async function MoldsPage() {
-  const { db, workshop } = await requestContext();
-  return <MoldBoard rows={await moldBoard(db, workshop.id)} />;
+  const { db, workshop, now } = await requestContext();
+  return <MoldBoard rows={await moldBoard(db, workshop.id, now)} />;
 }
