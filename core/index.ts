@@ -125,6 +125,7 @@ export * from "./batch/contents";
 export * from "./batch/cues";
 export { CHECK_NAMES, CHECKS, type Check, checksFor } from "./batch/events/prepared";
 export { REPAIRS, type Repair } from "./batch/events/repaired";
+export { SWAP_REASON_NAMES, SWAP_REASONS, type SwapReason } from "./batch/events/swapped";
 export { AGAIN, type Again, isLoss, WAY_NAMES, WAYS, type Way } from "./batch/events/transferred";
 export * from "./batch/fills";
 export * from "./batch/from-weight";

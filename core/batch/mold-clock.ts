@@ -1,5 +1,5 @@
 import { isForContainer } from "../process/container-kind";
-import { poursOf } from "../process/process";
+import { poursOf, secondPourOf } from "../process/process";
 import { progress } from "./phase";
 import type { BatchPlan } from "./plan";
 import type { BatchState } from "./state";
@@ -45,7 +45,7 @@ export function moldClock(plan: BatchPlan, state: BatchState, now: string): Mold
 
 /** Returns the share of the fill that a second pour took, by what each piece weighed, in millionths; null where it was not weighed, or there was none. */
 export function secondPourShare(plan: BatchPlan, state: BatchState, containerId: string): number | null {
-  const again = poursOf(plan.process.steps).find((pour) => pour.kind === "pour-again");
+  const again = secondPourOf(plan.process.steps);
   const poured = again && state.pours[again.id];
   const product = plan.products.find((item) => item.containerId === containerId);
   const weights = poured?.filled.find((item) => item.product === product?.key)?.weightsMg ?? [];
@@ -56,8 +56,9 @@ export function secondPourShare(plan: BatchPlan, state: BatchState, containerId:
 /** Returns a process that keeps another share back for its second pour, in millionths of the fill; the same where it does not pour twice. */
 export function withReserve<P extends Pick<BatchPlan["process"], "steps">>(process: P, sharePpm: number): P {
   const pours = poursOf(process.steps);
-  const [first, again] = pours;
-  if (pours.length !== 2 || again?.kind !== "pour-again" || !first) return process;
+  const [first] = pours;
+  const again = secondPourOf(process.steps);
+  if (pours.length !== 2 || !again || !first) return process;
   return {
     ...process,
     steps: process.steps.map((step) =>

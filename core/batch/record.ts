@@ -36,7 +36,7 @@ const UNITS: Partial<Record<FieldType["is"], string>> = {
 const isOpen = (kind: RowKind, key: string): boolean =>
   key === "family" || key === "material" || key === "strength" || ((kind === "wick" || kind === "mold") && key === "kind");
 /** Fields that records of before do not say, where the table has a default. */
-const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks", "sizeEstimated", "use", "cavities"]);
+const SAID_LATER = new Set(["state", "shape", "headspaceUm", "waterTo", "wicks", "sizeEstimated", "use", "cavities", "testJars"]);
 
 /** Returns the schema of one field of a material as it is exported. */
 function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.ZodType {
@@ -66,7 +66,7 @@ function travelingField(kind: RowKind, { key, type, optional }: ShelfField): z.Z
     case "range":
       return described(temperatureRange.nullish());
     default: {
-      const number = type.is === "mass" || type.is === "density" || type.is === "step" || type.is === "count" ? whole.positive() : whole;
+      const number = type.is === "count" ? whole.min(type.least) : type.is === "mass" || type.is === "density" || type.is === "step" ? whole.positive() : whole;
       return described(optional ? number.nullish() : SAID_LATER.has(key) ? number.optional() : number);
     }
   }

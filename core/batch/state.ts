@@ -41,6 +41,8 @@ export interface BatchState {
   /** Put back on the heat, and not yet read inside a range since. */
   onHeat: string | null;
   pours: Record<string, Poured>;
+  /** Vessels that were swapped for others before they were filled. */
+  swaps: { eventId: string; at: string; product: string; jars: number; reason: string }[];
   /** What was looked at before pouring. */
   prepared: { at: string; checks: readonly string[] } | null;
   /** Wax that went elsewhere than into the jars, or came from another pot. */
@@ -146,6 +148,7 @@ export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
   did: {},
   onHeat: null,
   pours: {},
+  swaps: [],
   prepared: null,
   moved: [],
   lost: {},

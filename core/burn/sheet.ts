@@ -38,9 +38,9 @@ export const BURN_COLUMNS = [
   "flames_joined",
   "burns_elsewhere",
   "hard_edge",
+  "note",
   "flames",
   "own_marks",
-  "note",
 ] as const;
 type Column = (typeof BURN_COLUMNS)[number];
 /** What columns were called in files of earlier versions, which are still read. */

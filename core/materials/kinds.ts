@@ -225,6 +225,13 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     ),
     field("wicks", "Wicks", "wicks", { is: "count", least: 1, most: 3, name: "wicks" }, { first: "1" }),
     field(
+      "testJars",
+      "Of these, test jars",
+      "test_jars",
+      { is: "count", least: 0, most: 100_000, name: "test jars" },
+      { first: "0", hint: "Chipped pieces that are kept for your own test burns: trials use them first." },
+    ),
+    field(
       "leadTestedOn",
       "Lead test passed on",
       "lead_tested_on",

@@ -76,6 +76,7 @@ const FALLBACK: Record<string, unknown> = {
   waterTo: "line",
   use: "candle",
   cavities: 1,
+  testJars: 0,
   wicks: 1,
   soldByWeight: false,
   sizeEstimated: false,

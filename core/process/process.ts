@@ -35,6 +35,8 @@ export function parseProduct(text: string): Parsed<number | string> {
 export type Pouring = StepNamed<"pour"> | StepNamed<"pour-again">;
 export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).pours !== undefined;
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
+/** Returns the pour that fills what has shrunk; undefined where a process has none. */
+export const secondPourOf = (steps: readonly Step[]): Pouring | undefined => poursOf(steps).find((pour) => stepTypeOf(pour.kind).pours === "again");
 /** Returns whether a pour fills the product at a place of the plan: all of them where it names none. */
 export const fillsProduct = (pour: Pick<Pouring, "product" | "products"> | undefined, index: number): boolean =>
   pour?.products ? pour.products.includes(index) : pour?.product === undefined || pour.product === index;

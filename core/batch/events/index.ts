@@ -27,6 +27,7 @@ import { started } from "./started";
 import { statusChanged } from "./status-changed";
 import { stepDone } from "./step-done";
 import { stirred } from "./stirred";
+import { swapped } from "./swapped";
 import { transferred } from "./transferred";
 import { weighed } from "./weighed";
 
@@ -45,6 +46,7 @@ export const BATCH_EVENTS = [
   observed,
   transferred,
   prepared,
+  swapped,
   poured,
   flaw,
   jarsInspected,

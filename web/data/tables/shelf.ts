@@ -136,6 +136,8 @@ export const vessels = pgTable(
     /** The volume that it is sold as, in microliters. */
     nominalUl: integer("nominal_ul"),
     cavities: integer("cavities").notNull().default(1),
+    /** Pieces that are kept for test burns. */
+    testJars: integer("test_jars").notNull().default(0),
     leadTestedOn: date("lead_tested_on", { mode: "string" }),
     waterTo: text("water_to", { enum: ["line", "rim"] })
       .notNull()

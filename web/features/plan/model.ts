@@ -180,10 +180,11 @@ export function workPlan(wanted: Wanted, shelf: Shelf): Worked {
   }
 }
 
-/** Returns what the plan takes and there is not enough of. */
-export const shortagesOf = (plan: BatchPlan, stocks: Stocks) =>
+/** Returns what the plan takes and there is not enough of. Pieces of a vessel that are kept as test jars are not for sale. */
+export const shortagesOf = (plan: BatchPlan, stocks: Stocks, vessels: readonly { id: string; testJars: number }[] = []) =>
   gathered(billOf(plan)).flatMap((line) => {
-    const there = stocks[line.materialId]?.onHand;
+    const onHand = stocks[line.materialId]?.onHand;
+    const there = onHand === undefined ? undefined : onHand - (vessels.find((vessel) => vessel.id === line.materialId)?.testJars ?? 0);
     return there !== undefined && there < line.amount ? [{ ...line, there: Math.max(0, there) }] : [];
   });
 

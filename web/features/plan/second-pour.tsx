@@ -1,6 +1,6 @@
 "use client";
 
-import { poursOf } from "@hearth/core";
+import { poursOf, secondPourOf } from "@hearth/core";
 import { Aside } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import type { PlannerState } from "./use-planner";
@@ -9,7 +9,7 @@ import type { PlannerState } from "./use-planner";
 export function SecondPour({ plan: { picked, process, reserves, reservePpm, setReserve } }: { plan: PlannerState }) {
   const units = useUnits();
   const pours = process ? poursOf(process.steps) : [];
-  const again = pours.find((pour) => pour.kind === "pour-again");
+  const again = secondPourOf(process?.steps ?? []);
   const learned = picked.flatMap((item) => reserves.find((reserve) => reserve.containerId === item.id) ?? []);
   const most = [...learned].sort((a, b) => b.median - a.median)[0];
   if (pours.length !== 2 || !again || !most) return null;

@@ -166,7 +166,7 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
     /** What follows is not yet of what is typed. */
     isBehind: values !== fields.values || typed !== fields.typed,
-    shortage: worked?.ok ? shortagesOf(worked.plan, stocks) : [],
+    shortage: worked?.ok ? shortagesOf(worked.plan, stocks, shelf.vessels) : [],
     warnings: (planned?.pots ?? [])
       .flatMap((pot) => pot.warnings)
       .filter((outWarning, index, all) => all.findIndex((other) => other.message === outWarning.message) === index),

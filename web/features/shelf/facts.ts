@@ -83,6 +83,7 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         t(row, "use") && t(row, "use") !== "candle" && `for ${t(row, "use") === "melts" ? "melts, no flame" : "tealights"}`,
         of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),
         t(row, "material"),
+        of(n(row, "testJars"), (many) => (many > 0 ? `${many} kept as test jars` : "")),
         n(row, "nominalUl") !== null && n(row, "waterMg") === null && row.sizeEstimated === true && "fill is an estimate: weigh water once",
         row.soldByWeight === true && "sold by weight: never filled below the net weight",
         row.sizeEstimated === true && "size estimated: measure it",

@@ -14,12 +14,12 @@ import {
   trialPlan,
   VARIED,
 } from "@hearth/core";
-import { and, eq, max } from "drizzle-orm";
+import { and, eq, max, sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
-import { instruments } from "@/data/tables/shelf";
+import { instruments, vessels } from "@/data/tables/shelf";
 import { trialEvents, trials } from "@/data/tables/trial";
 import { trialEventRow, trialRow, writeBurns } from "@/data/trial-rows";
 import { startBatchIn } from "@/server/batches/start-batch";
@@ -103,6 +103,14 @@ const amountOf = (variant: Made): number => variant.change.ladder?.amount ?? var
 const LETTERS = "ABCDEFGHIJKL";
 type Part = Omit<TestCandle, "key" | "variant" | "code">;
 
+/** Takes as many of a vessel's test jars as there are for the test candles of a trial: chipped ones are used before those for sale. */
+async function useTestJars(tx: Transaction, workshopId: string, vesselId: string, many: number): Promise<void> {
+  await tx
+    .update(vessels)
+    .set({ testJars: sql`greatest(0, ${vessels.testJars} - ${many})` })
+    .where(and(eq(vessels.workshopId, workshopId), eq(vessels.id, vesselId)));
+}
+
 /** Pours the test candles that are to be made: all of one formula in one batch. Which product of which batch each variant became, or why not. */
 async function pour(
   tx: Transaction,
@@ -164,6 +172,7 @@ async function pour(
       (process) => (isOneMelt ? ladderProcess(process, group.length) : process),
     );
     if (!started.ok) return started;
+    for (const { variant } of group) if (variant.container === "vessel") await useTestJars(tx, context.workshop.id, variant.containerId, variant.testCandles);
     const { id, number, plan } = started.value;
     for (const [position, { at }] of group.entries()) {
       const product = plan.products[position];

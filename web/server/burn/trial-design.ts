@@ -123,6 +123,14 @@ export async function readDesign(
       : null,
     containers,
     containerId,
+    /** Test jars of the container that is chosen: chipped pieces, which are used first. */
+    testJars:
+      (
+        await db
+          .select({ n: vessels.testJars })
+          .from(vessels)
+          .where(and(eq(vessels.workshopId, workshopId), eq(vessels.id, containerId ?? workshopId)))
+      )[0]?.n ?? 0,
     wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
     waxes: x,
     fragrances: f,

@@ -154,6 +154,7 @@ async function liveBatch(of: typeof stored) {
     { kind: "stirred", payload: { step: "stir", seconds: 120 } },
     { kind: "stepDone", payload: { step: "set" } },
     { kind: "prepared", payload: { checks: ["dry"] } },
+    { kind: "swapped", payload: { product, jars: 1, reason: "cracked" } },
     { kind: "poured", payload: poured },
     { kind: "located", payload: { shelf: "upper", sun: false, draft: false } },
     { kind: "room", payload: { mean: 2_000, low: 1_900, high: 2_100, readings: 3 } },

@@ -1,0 +1,1 @@
+ALTER TABLE "vessel" ADD COLUMN "test_jars" integer DEFAULT 0 NOT NULL;
