@@ -157,13 +157,16 @@ describe("entries on their way to the server", () => {
 
   it("still go out where the device keeps nothing, and it says so", async () => {
     vi.stubGlobal("indexedDB", undefined);
-    const { send, flush } = await freshPage();
+    const { send, flush, getSnapshot: seen } = await freshPage();
     answer = () => Promise.reject(new TypeError("network"));
     const going = send({ ...ids, event: event() });
     await soon(() => expect(sent.length).toBeGreaterThan(0));
     answer = takes;
     await flush();
     expect(await going).toBeNull();
+    // Sent is not kept: nothing was written since.
+    await flush();
+    expect(seen()).toMatchObject({ keeps: false, unkept: 0 });
   });
 
   it("that an older version left waiting are taken over, and what is spoiled is let go", async () => {

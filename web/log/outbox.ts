@@ -189,7 +189,14 @@ const change = async (entry: OutboxEntry, patch: Partial<OutboxEntry>): Promise<
 
 /** Writes what the store would not take before: there may be room again. */
 async function catchUp(): Promise<void> {
-  if (unkept.length === 0 && unwritten.size === 0) return;
+  // What was sent meanwhile needs no writing: that nothing fails then says nothing of the store.
+  if (unkept.every((entry) => entry.state === "taken") && unwritten.size === 0) {
+    if (unkept.length > 0) {
+      unkept = [];
+      tell();
+    }
+    return;
+  }
   try {
     for (const [seq, { id, patch }] of [...unwritten]) {
       await changeEntry(seq, id, patch);

@@ -32,6 +32,7 @@ import { ElsewhereForm } from "./elsewhere";
 import { GiveUp } from "./give-up";
 import { TooMuch } from "./over";
 import { MadeReady, Pouring } from "./parts/lazy-pouring";
+import { Observation } from "./parts/observation";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { stepView } from "./steps";
 import { useForecastViews } from "./use-forecast-view";
@@ -271,6 +272,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
             )}
             <div className="flex flex-wrap items-center justify-between gap-x-3">
               {prompt && View && forecastView ? <Forecast forecastView={forecastView} batch={batch} /> : null}
+              {prompt?.entry === "read" && prompt.range ? <Observation key={prompt.step} batch={batch} step={prompt.step} /> : null}
               {listening || (props.rehearsal && prompt) ? (
                 <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />
               ) : prompt && !state.abandoned ? (

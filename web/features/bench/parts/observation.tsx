@@ -19,7 +19,7 @@ export function Observation({ batch, step }: { batch: Batch; step: string }) {
     );
   const save = async () => setMessage((await batch.record({ kind: "observed", payload: { step, cues } }))?.message ?? "");
   return (
-    <section className="mt-3 border-t border-line pt-2" aria-label="Without a thermometer">
+    <section className="mt-3 w-full border-t border-line pt-2" aria-label="Without a thermometer">
       <h3 className="text-[17px] font-bold">What do you see and feel?</h3>
       <p className="text-[15px] text-soft">It marks the step as done. It is not a temperature: the heat line and the forecast leave it out.</p>
       <div className="mt-2 flex flex-wrap gap-2">

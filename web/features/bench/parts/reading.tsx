@@ -5,7 +5,6 @@ import { temperatureRule } from "@/forms/rules";
 import type { Batch, Instrument } from "@/log/use-batch";
 import { useUnits } from "@/ui/units";
 import { EntryForm } from "./entry-form";
-import { Observation } from "./observation";
 import { HUGE, type StepProps } from "./step";
 
 /** What spoils a reading with the chosen thermometer, said where it matters and nowhere else. */
@@ -45,7 +44,6 @@ export function Reading({ prompt, batch, instruments, button }: StepProps & { bu
       >
         {({ tool }) => <Reminder batch={batch} tool={tool} />}
       </EntryForm>
-      {prompt.range ? <Observation key={prompt.step} batch={batch} step={prompt.step} /> : null}
     </>
   );
 }
