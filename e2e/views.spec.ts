@@ -132,7 +132,7 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   const file = await page.request.get(
     `/api/workshops/${(await page.context().cookies()).find((cooky) => cooky.name === "hearth_workshop")?.value}/shelf/vessel`,
   );
-  expect(await file.text()).toContain("gram tumbler,metal,for sale,straight,6.349313,6.208217,no,78,72,60");
+  expect(await file.text()).toContain("gram tumbler,metal,candle,for sale,straight,,line,,6.349313,6.208217,no,78,72,60");
   await open(page, "/formulas");
   await page.getByRole("link", { name: "Fern" }).click();
   await page.getByRole("button", { name: "Save the formula" }).click();
