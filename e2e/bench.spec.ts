@@ -206,7 +206,7 @@ test("the bench foresees when a pot comes into its range, asks about a reading t
   await page.getByRole("button", { name: "Record temperature" }).click();
   // Inside it is ready, and it is said how long it stays.
   await expect(page.getByRole("heading", { name: /Pour slowly/ })).toBeVisible();
-  await expect(foreseen).toContainText("in the pour range for about");
+  await expect(foreseen).toContainText("In the pour range for about");
 
   // What was looked at before, and what went elsewhere, stands among the entries.
   const entries = page.getByRole("region", { name: "Entries" });

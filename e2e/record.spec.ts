@@ -4,7 +4,7 @@ import { expect, open, test } from "./support";
 
 const entries = "Log";
 
-test("an entry taken back in the record, struck through, with who and when", async ({ page }) => {
+test("a deleted entry stays in the record, struck through, with who and when", async ({ page }) => {
   await open(page, `/records/${demoId(8, 4)}`);
   await page.getByRole("button", { name: /^Who is working/ }).click();
   await page.getByRole("menuitemradio", { name: "Brill" }).click();

@@ -165,7 +165,7 @@ describe("the amounts of a formula of many parts", () => {
     expect(half.pots[0]?.sparePpm).toBe(0);
   });
 
-  it("adds what in the pitchers to the gram, and shows it in the working", () => {
+  it("adds what is left in the pitchers to the gram, and shows it in the working", () => {
     const out = amountsFor(full, shelf, order({ sparePpm: 50_000, spareMg: 24_000 }));
     expect(out.totalMg).toBe(864_000);
     expect(out.working.find((step) => step.gives.name === "fills and extra")).toMatchObject({

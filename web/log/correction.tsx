@@ -80,7 +80,7 @@ export function Correction({ event, log, onDone }: { event: EventOf; log: Pick<S
           Cancel
         </button>
       </div>
-      <p className="mt-1 text-[14px] text-soft">The original entry in the record, struck through.</p>
+      <p className="mt-1 text-[14px] text-soft">The original entry stays in the record, struck through.</p>
     </form>
   );
 }

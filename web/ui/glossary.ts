@@ -22,7 +22,7 @@ export const GLOSSARY: readonly Word[] = [
     name: "density",
     says: "What {a milliliter|a fluid ounce} weighs{|, against the same of water}. It turns a volume, like the water that a vessel holds, into a weight of wax or oil.",
   },
-  { name: "extra", says: "Extra wax for what in the pitcher and on the spoon. Without it, the last jar comes up short." },
+  { name: "extra", says: "Extra wax for what is left in the pitcher and on the spoon. Without it, the last jar comes up short." },
   {
     name: "fill by water",
     says: "A vessel's fill found by weighing water in it up to the fill line, times the density of the wax: wax is about a tenth lighter than water.",

@@ -73,7 +73,8 @@ export function Ahead({ forecastView, size = "text-[44px]" }: { forecastView: Fo
   if (call.is === "inside" && leaves)
     return (
       <p>
-        in the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span> <Sure when={leaves} readings={readings} />
+        In the {name} range for about <span className="figure text-[26px]">{ahead(secondsTo(leaves.at, now))}</span> more, until{" "}
+        <Sure when={leaves} readings={readings} />
       </p>
     );
   return why ? <p className="text-[15px] text-soft">{units.say(why)}</p> : null;
@@ -102,7 +103,7 @@ export function ForeseenPot({ forecastView, batch }: { forecastView: ForecastVie
               <strong>
                 ▲ {units.t(doubt.celsius)} at {units.clock(doubt.at)}
               </strong>{" "}
-              does not match the other readings: a digit misread, not stirred, another thermometer? It in the record, but is not used here.
+              does not match the other readings: a digit misread, not stirred, another thermometer? It stays in the record, but is not used here.
             </p>
             {entry ? (
               <button
