@@ -243,6 +243,8 @@ test("at a stall with a phone each tap is large enough for a glove, counts, and 
   await tumblers.getByRole("button", { name: /^Back/ }).click();
   await expect(page.getByText(/are out: no more can be counted/)).toBeVisible();
   await page.getByRole("button", { name: "Return the rest to stock" }).click();
+  for (const back of ["4 × Rain on slate, sample cup came back", "8 × Rain on slate, squat tumbler came back"])
+    await expect(page.getByText(back).first()).toBeVisible();
   await page.getByRole("button", { name: "Close market day" }).first().click();
   await expect(page.getByRole("heading", { name: "Result" })).toBeVisible();
 });
