@@ -5,14 +5,6 @@ import { type Inner, levelFor, volumeTo } from "../product/section";
 import { cubicMmOf } from "../units/density";
 import type { Milligrams } from "../units/mass";
 
-/** Returns the inner measures of a container in millimeters. */
-export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; heightUm: number; shape?: "straight" | "bowl" | undefined }): Inner => ({
-  top: container.innerTopUm / 1_000,
-  bottom: container.innerBottomUm / 1_000,
-  height: container.heightUm / 1_000,
-  shape: container.shape ?? ("straight" as const),
-});
-
 /**
  * Returns what of one piece each pour fills, by the step's id: in their order, by weight or by height. They sum to the fill. In a
  * narrowing jar a lower layer of equal height weighs less.

@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
+import { innerOf } from "../product/section";
 import { aBatch, at } from "../testing/batch";
 import { batchOf, type EventBody } from "./batch";
-import { fillsByPour, innerOf } from "./fills";
+import { fillsByPour } from "./fills";
 import { moldClock, secondPourShare, withReserve } from "./mold-clock";
 
 /** A pillar batch whose cups are molds. */

@@ -1,5 +1,6 @@
 import { isForContainer } from "../process/container-kind";
-import { poursOf, secondPourOf } from "../process/process";
+import { poursOf, reservePourOf, secondPourOf } from "../process/process";
+import { secondsLater } from "../units/duration";
 import { progress } from "./phase";
 import type { BatchPlan } from "./plan";
 import type { BatchState } from "./state";
@@ -17,8 +18,6 @@ export interface MoldStep {
   isNext: boolean;
 }
 
-const later = (iso: string, seconds: number): string => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
-
 /** Returns what is done with the molds of a batch after their first pour, in order, what is overdue as done by now at the earliest; empty where it fills none, or nothing is poured yet. */
 export function moldClock(plan: BatchPlan, state: BatchState, now: string): MoldStep[] {
   if (!plan.products.some((product) => product.container === "mold")) return [];
@@ -33,11 +32,11 @@ export function moldClock(plan: BatchPlan, state: BatchState, now: string): Mold
     .filter((prompt) => prompt.entry !== null && isForContainer(prompt.only, "mold"))
     .map((prompt): MoldStep => {
       const before = at;
-      const due = prompt.done && prompt.at ? prompt.at : later(before, prompt.least ?? 0);
+      const due = prompt.done && prompt.at ? prompt.at : secondsLater(before, prompt.least ?? 0);
       at = prompt.done || Date.parse(due) > Date.parse(now) ? due : now;
       return {
         ...{ key: prompt.key, name: prompt.name, done: prompt.done, at: due },
-        until: prompt.done || prompt.most === undefined ? null : later(before, prompt.most),
+        until: prompt.done || prompt.most === undefined ? null : secondsLater(before, prompt.most),
         isNext: open.some((other) => other.key === prompt.key),
       };
     });
@@ -55,10 +54,9 @@ export function secondPourShare(plan: BatchPlan, state: BatchState, containerId:
 
 /** Returns a process that keeps another share back for its second pour, in millionths of the fill; the same where it does not pour twice. */
 export function withReserve<P extends Pick<BatchPlan["process"], "steps">>(process: P, sharePpm: number): P {
-  const pours = poursOf(process.steps);
-  const [first] = pours;
-  const again = secondPourOf(process.steps);
-  if (pours.length !== 2 || !again || !first) return process;
+  const [first] = poursOf(process.steps);
+  const again = reservePourOf(process.steps);
+  if (!again || !first) return process;
   return {
     ...process,
     steps: process.steps.map((step) =>

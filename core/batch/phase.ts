@@ -2,6 +2,7 @@ import { rangeStatus, type TemperatureRange } from "../heat/range";
 import { poursOf, timesOf } from "../process/process";
 import { promptsOf } from "../process/prompts";
 import type { Prompt } from "../process/step-type";
+import { secondsLater } from "../units/duration";
 import { contentsOf } from "./contents";
 import { isLost, isPoured } from "./loss";
 import type { BatchPlan, Component } from "./plan";
@@ -18,8 +19,6 @@ export interface CureTimes {
   sellFrom: string;
 }
 
-const later = (iso: string, seconds: number) => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
-
 /** Returns when all pours are done: the time of the last; null before. */
 export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): string | null {
   let last: string | null = null;
@@ -34,7 +33,11 @@ export function pouredAt(plan: BatchPlan, state: Pick<BatchState, "pours">): str
 /** Returns when a poured batch has set, may be tested, may be sold, by its process: what is in a kind of container, or all of it. Cure times: common practice, no source. */
 export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0], container?: "vessel" | "mold"): CureTimes {
   const { set, leastCure, recommendedCure } = timesOf(process, container);
-  return { setAt: later(poured, set), testFrom: later(poured, Math.max(leastCure, set)), sellFrom: later(poured, Math.max(recommendedCure, set)) };
+  return {
+    setAt: secondsLater(poured, set),
+    testFrom: secondsLater(poured, Math.max(leastCure, set)),
+    sellFrom: secondsLater(poured, Math.max(recommendedCure, set)),
+  };
 }
 
 /** One step with what has become of it. */
@@ -133,7 +136,7 @@ export function dueOf(prompts: readonly Progress[], prompt: Progress): { from: s
   const at = prompts.findIndex((progress) => progress.key === prompt.key);
   const before = prompt.since ?? prompts.slice(0, at).findLast((earlier) => earlier.at !== null && isOneSequence(earlier, prompt))?.at ?? null;
   if (before === null) return null;
-  return { from: later(before, prompt.least ?? 0), until: prompt.most === undefined ? null : later(before, prompt.most) };
+  return { from: secondsLater(before, prompt.least ?? 0), until: prompt.most === undefined ? null : secondsLater(before, prompt.most) };
 }
 
 /** Returns the phase of a batch at a moment. The only function of a batch that depends on the clock. */

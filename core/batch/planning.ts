@@ -3,13 +3,14 @@ import { fillsProduct, isDivided, isPouring, potsOf, poursOf, restOf, saidProduc
 import type { Process } from "../process/schema";
 import { type FillPart, fillOf } from "../product/parts";
 import type { PlannedProduct, ProductWicks } from "../product/product";
+import { innerOf } from "../product/section";
 import { type Materials, materialsOf } from "../recipe/materials";
 import type { FormulaSpec } from "../recipe/schema";
 import type { Milligrams } from "../units/mass";
 import { type Amounts, amountsFor, type Scales } from "../weigh-out/amounts";
 import { WeighOutError, type WeighOutInput } from "../weigh-out/contract";
 import { splitIntoPitchers } from "../weigh-out/pitchers";
-import { fillsByPot, innerOf } from "./fills";
+import { fillsByPot } from "./fills";
 import type { BatchPlan, PotPlan } from "./plan";
 import { type RestOf, restOfPot } from "./rest";
 
@@ -52,7 +53,7 @@ export interface PlanOrder {
 export interface Planned {
   pots: Amounts[];
   /** What each pot takes over of another, and what is added to that; null where it is melted by itself. */
-  rests: (RestOf | null)[];
+  rests: ((RestOf & { from: number }) | null)[];
   /** What goes into one of each product, in the order of the products, and what of it from each pot. */
   fillsMg: Milligrams[];
   byPot: Milligrams[][];
@@ -116,7 +117,7 @@ function workPots(order: PlanOrder, shelf: Materials, shares: readonly Milligram
     rests[at] = null;
     if (from === undefined) continue;
     const rest = restOfPot(amounts, pot, order.pots[from] as PlanOrder["pots"][number], shelf);
-    rests[at] = rest;
+    rests[at] = { ...rest, from };
     taken[from] = (taken[from] ?? 0) + rest.baseMg;
   }
   return { pots, rests };
@@ -145,7 +146,6 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
     const pot = order.pots[at] as PlanOrder["pots"][number];
     const { process: _process, ...recipe } = pot.spec as FormulaSpec;
     const rest = worked.rests[at] ?? null;
-    const from = restOf(order.process.steps, at);
     const components = (rest?.additions ?? amounts.components)
       .filter((part) => part.mg > 0 || part.count)
       .map(({ exactMg: _exact, scale, ...part }) => ({
@@ -182,7 +182,7 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       maxLoadPpm: amounts.maxLoadPpm,
       totalMg: amounts.totalMg,
       components,
-      ...(rest && from !== undefined ? { restOf: from, baseMg: rest.baseMg } : {}),
+      ...(rest ? { restOf: rest.from, baseMg: rest.baseMg } : {}),
       sparePpm: order.start ? 0 : order.sparePpm,
       ...(order.spareMg && !order.start ? { spareMg: order.spareMg } : {}),
       ...(order.pitcherMg ? { pitcherMg: order.pitcherMg } : {}),

@@ -1,6 +1,5 @@
-import { innerOf } from "../batch/fills";
 import { DEFAULT_WAX_DENSITY } from "../product/parts";
-import { diameterAt, levelFor, volumeTo } from "../product/section";
+import { diameterAt, innerOf, levelFor, volumeTo } from "../product/section";
 import { seriesOf } from "../product/wicks";
 import { cubicMmOf } from "../units/density";
 import { writeNumber } from "../units/number";

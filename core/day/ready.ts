@@ -1,6 +1,7 @@
 import { cureTimes } from "../batch/phase";
 import { timesOf } from "../process/process";
 import type { Process } from "../process/schema";
+import { secondsLater } from "../units/duration";
 
 export interface Readiness {
   testFrom: string;
@@ -18,7 +19,7 @@ export function readinessOf(poured: string, process: Pick<Process, "steps">, req
   const { testFrom, sellFrom } = cureTimes(poured, process);
   if (requested === null) return { testFrom, sellFrom, is: "unasked", short: 0, latest: null };
   const { set, leastCure, recommendedCure } = timesOf(process);
-  const before = (seconds: number) => new Date(Date.parse(requested) - seconds * 1_000).toISOString();
+  const before = (seconds: number) => secondsLater(requested, -seconds);
   const latest = { recommended: before(Math.max(recommendedCure, set)), minimum: before(Math.max(leastCure, set)) };
   const over = (at: string) => Math.round((Date.parse(at) - Date.parse(requested)) / 1_000);
   if (over(sellFrom) <= 0) return { testFrom, sellFrom, is: "ready", short: 0, latest };

@@ -1,6 +1,6 @@
 import { DEFAULT_WAX_DENSITY } from "../product/parts";
 import { estimateVessel, FILL_MG_PER_NOMINAL_ML, type VesselMeasure } from "../product/quick-vessel";
-import { volumeTo } from "../product/section";
+import { innerOf, volumeTo } from "../product/section";
 import { weightOf } from "../units/density";
 import type { ShelfKind } from "./kinds";
 
@@ -12,9 +12,8 @@ const FINEST_MG = 100;
 
 /** Returns the fill of a vessel by its measures, below the headspace: straight or tapered, or a bowl. */
 function fillByMeasures(values: Values, topUm: number, bottomUm: number, heightUm: number): number {
-  const height = heightUm / 1_000;
-  const inner = { top: topUm / 1_000, bottom: bottomUm / 1_000, height, shape: values.shape === "bowl" ? ("bowl" as const) : ("straight" as const) };
-  return Math.round(weightOf(volumeTo(inner, Math.max(0, height - (numberOf(values, "headspaceUm") ?? 0) / 1_000)), DEFAULT_WAX_DENSITY));
+  const inner = innerOf({ innerTopUm: topUm, innerBottomUm: bottomUm, heightUm, shape: values.shape === "bowl" ? "bowl" : "straight" });
+  return Math.round(weightOf(volumeTo(inner, Math.max(0, inner.height - (numberOf(values, "headspaceUm") ?? 0) / 1_000)), DEFAULT_WAX_DENSITY));
 }
 
 /**

@@ -37,6 +37,8 @@ export const isPouring = (step: Step): step is Pouring => stepTypeOf(step.kind).
 export const poursOf = (steps: readonly Step[]): Pouring[] => steps.filter(isPouring);
 /** Returns the pour that fills what has shrunk; undefined where a process has none. */
 export const secondPourOf = (steps: readonly Step[]): Pouring | undefined => poursOf(steps).find((pour) => stepTypeOf(pour.kind).pours === "again");
+/** Returns the second pour of a process that pours just twice, which what is kept back is for; undefined where it pours otherwise. */
+export const reservePourOf = (steps: readonly Step[]): Pouring | undefined => (poursOf(steps).length === 2 ? secondPourOf(steps) : undefined);
 /** Returns whether a pour fills the product at a place of the plan: all of them where it names none. */
 export const fillsProduct = (pour: Pick<Pouring, "product" | "products"> | undefined, index: number): boolean =>
   pour?.products ? pour.products.includes(index) : pour?.product === undefined || pour.product === index;

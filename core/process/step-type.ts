@@ -42,6 +42,9 @@ export interface StepContext {
   products: { count: number; container?: "vessel" | "mold" }[];
 }
 
+/** Returns how many pieces a batch fills. */
+export const piecesOf = (batch: Pick<StepContext, "products">): number => batch.products.reduce((sum, item) => sum + item.count, 0);
+
 /** How a maker edits one parameter of a step. */
 export interface StepField {
   key: string;

@@ -1,4 +1,4 @@
-import { volumeTo } from "./section";
+import { innerOf, volumeTo } from "./section";
 
 interface Mold {
   innerTopUm: number;
@@ -10,7 +10,7 @@ interface Mold {
 
 /** Returns a mold as it is filled to another height than usual, in micrometers from its closed end: its fill goes with the volume to there. */
 export function moldAtHeight<M extends Mold>(mold: M, heightUm: number): M {
-  const inner = { top: mold.innerTopUm / 1_000, bottom: mold.innerBottomUm / 1_000, height: mold.heightUm / 1_000, shape: "straight" as const };
+  const inner = innerOf(mold);
   const height = Math.min(heightUm, mold.heightUm);
   const share = volumeTo(inner, height / 1_000) / volumeTo(inner, inner.height);
   const topUm = Math.round(mold.innerBottomUm + ((mold.innerTopUm - mold.innerBottomUm) * height) / mold.heightUm);

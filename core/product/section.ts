@@ -6,6 +6,14 @@ export interface Inner {
   shape?: "straight" | "bowl";
 }
 
+/** Returns the inner measures of a container in millimeters. */
+export const innerOf = (container: { innerTopUm: number; innerBottomUm: number; heightUm: number; shape?: "straight" | "bowl" | undefined }): Inner => ({
+  top: container.innerTopUm / 1_000,
+  bottom: container.innerBottomUm / 1_000,
+  height: container.heightUm / 1_000,
+  shape: container.shape ?? ("straight" as const),
+});
+
 /** Volume of a segment of a sphere up to a level above its lowest point: π h² (3 R − h) / 3. Any geometry handbook. */
 export function bowlVolume(diameter: number, depth: number, level: number): number {
   const radius = ((diameter / 2) ** 2 + depth * depth) / (2 * depth);

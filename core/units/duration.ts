@@ -6,6 +6,9 @@ export type Seconds = number;
 export const SECONDS = { s: 1, min: 60, h: 3_600, d: 86_400, w: 604_800 } as const;
 export type DurationUnit = keyof typeof SECONDS;
 
+/** Returns the moment so many seconds after another, before it where they are negative. Both as ISO text. */
+export const secondsLater = (iso: string, seconds: number): string => new Date(Date.parse(iso) + seconds * 1_000).toISOString();
+
 const NAMES: Record<string, DurationUnit> = {
   s: "s",
   sec: "s",

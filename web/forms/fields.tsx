@@ -234,6 +234,9 @@ export const words = (initial = "", most = 2_000): FieldRule<string> => ({
   parse: (text) => (text.length > most ? bad("too-long", `At most ${most} letters fit here; this has ${text.length}.`) : good(text.trim())),
 });
 
+/** Returns the rule of a field whose text is its value: one of a list. */
+export const choiceRule = (initial = "") => ({ initial, parse: (text: string) => good(text) });
+
 /** Returns the rule of a name, which is required. */
 export const named = (what: string, initial = ""): FieldRule<string> => ({
   initial,

@@ -5,6 +5,7 @@ import {
   DEFAULT_WAX_DENSITY,
   diameterAt,
   type Flaw,
+  innerOf,
   levelFor,
   type Place,
   volumeTo,
@@ -61,7 +62,7 @@ export const JarSection = memo(function JarSection(props: JarSectionProps) {
   } = props;
   const wicks = typeof wanted === "number" ? wanted : (wanted?.count ?? 0);
   const units = useUnits();
-  const inner = { top: innerTopUm / 1_000, bottom: innerBottomUm / 1_000, height: heightUm / 1_000, shape };
+  const inner = innerOf({ innerTopUm, innerBottomUm, heightUm, shape });
   const volume = cubicMmOf(fillMg, DEFAULT_WAX_DENSITY);
   const level = levelFor(inner, volume);
   const overfull = volume > volumeTo(inner, inner.height) * 1.001;

@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** Lays in what is shown in a clear candle. Nothing that burns. */
 export const embed = stepType({
@@ -14,5 +14,5 @@ export const embed = stepType({
   why: "Away from the wick. Temporary strings are drawn out before the gel sets.",
   caution: "What is laid in must not burn: no paper, plants, wood or plastic.",
   records: "mica",
-  takes: (_act, plan) => ({ minutes: plan.products.reduce((sum, item) => sum + item.count, 0), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: piecesOf(plan), needs: ["hands", "table"] }),
 });

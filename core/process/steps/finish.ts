@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** Looks over, smooths with a heat gun, trims wick and base, lids, labels. */
 export const finish = stepType({
@@ -9,5 +9,5 @@ export const finish = stepType({
   first: {},
   prompts: (step) => oneStep(step, step.how ? `finish: ${step.how}` : "finish", "stepDone"),
   why: "Smooth with the heat gun, trim the wick to {6 mm|1/4 in}, lid, label with wax, wick, scent, load and date.",
-  takes: (_act, plan) => ({ minutes: Math.ceil(plan.products.reduce((sum, item) => sum + item.count, 0) / 2), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(piecesOf(plan) / 2), needs: ["hands", "table"] }),
 });

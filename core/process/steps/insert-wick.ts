@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** Puts the wick into the hole of an unmolded candle. */
 export const insertWick = stepType({
@@ -9,5 +9,5 @@ export const insertWick = stepType({
   first: {},
   prompts: (step) => oneStep(step, "insert the wick", "stepDone"),
   why: "Draw the waxed wick through from the base, leave enough to trim, and close the hole with a few drops of the same wax.",
-  takes: (_step, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, item) => sum + item.count, 0)), needs: ["hands", "table"] }),
+  takes: (_step, plan) => ({ minutes: Math.ceil(1 + piecesOf(plan)), needs: ["hands", "table"] }),
 });

@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** The second pour, from what was kept back: tops up what shrank, up to the first line and not over. */
 export const pourAgain = stepType({
@@ -25,5 +25,5 @@ export const pourAgain = stepType({
   why: "Not as hot as the first pour; up to the first line and not over it.",
   heat: { range: "second pour", isForPour: true },
   pours: "again",
-  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, item) => sum + item.count, 0) / 4), needs: ["hands", "pitcher", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + piecesOf(plan) / 4), needs: ["hands", "pitcher", "table"] }),
 });

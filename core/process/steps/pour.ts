@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** Pours a share of each fill. Of which product, where a process says so; of all otherwise. */
 export const pour = stepType({
@@ -24,5 +24,5 @@ export const pour = stepType({
     }),
   why: "Slowly and without a splash; tap for bubbles. Stop a jar at the shoulder, a mold at the line. Keep some back for the top-up.",
   pours: "first",
-  takes: (_act, plan) => ({ minutes: Math.ceil(2 + plan.products.reduce((sum, item) => sum + item.count, 0) / 3), needs: ["hands", "pitcher", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(2 + piecesOf(plan) / 3), needs: ["hands", "pitcher", "table"] }),
 });

@@ -1,4 +1,4 @@
-import { oneStep, stepType } from "../step-type";
+import { oneStep, piecesOf, stepType } from "../step-type";
 
 /** Takes the candles out of their molds, which are then free again. */
 export const unmold = stepType({
@@ -10,5 +10,5 @@ export const unmold = stepType({
   first: {},
   prompts: (step) => oneStep(step, "unmold", "stepDone"),
   why: "It pulls away from the wall when it is ready. What sticks goes five to ten minutes into a refrigerator; knead a soft mold.",
-  takes: (_act, plan) => ({ minutes: Math.ceil(1 + plan.products.reduce((sum, item) => sum + item.count, 0) / 4), needs: ["hands", "table"] }),
+  takes: (_act, plan) => ({ minutes: Math.ceil(1 + piecesOf(plan) / 4), needs: ["hands", "table"] }),
 });

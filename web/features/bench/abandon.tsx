@@ -1,8 +1,7 @@
 "use client";
 
-import { good } from "@hearth/core";
 import { useMemo, useState } from "react";
-import { Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, orNothing, useFields, words } from "@/forms/fields";
 import { massRule } from "@/forms/rules";
 import type { Batch } from "@/log/use-batch";
 import { FormMessage } from "@/ui/form-message";
@@ -14,7 +13,7 @@ export function Abandon({ batch, onDone }: { batch: Batch; onDone: () => void })
   const [message, setMessage] = useState("");
   const rules = useMemo(
     () => ({
-      wax: { initial: "kept", parse: good } as FieldRule<unknown>,
+      wax: choiceRule("kept"),
       mg: orNothing(massRule(units)) as FieldRule<unknown>,
       why: words("", 500) as FieldRule<unknown>,
     }),

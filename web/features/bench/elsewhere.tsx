@@ -1,8 +1,8 @@
 "use client";
 
-import { AGAIN, type Again, good, isLoss, isPoured, leftInPot, parseCount, WAY_NAMES, WAYS, type Way } from "@hearth/core";
+import { AGAIN, type Again, isLoss, isPoured, leftInPot, parseCount, WAY_NAMES, WAYS, type Way } from "@hearth/core";
 import { useMemo, useState } from "react";
-import { Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { massRule } from "@/forms/rules";
 import type { Batch } from "@/log/use-batch";
 import { FormMessage } from "@/ui/form-message";
@@ -19,9 +19,9 @@ export function ElsewhereForm({ batch }: { batch: Batch }) {
   const units = useUnits();
   const rules = useMemo(
     (): Record<string, FieldRule<unknown>> => ({
-      how: { initial: "spilt", parse: (text: string) => good(text) },
+      how: choiceRule("spilt"),
       mg: orNothing(massRule(units)),
-      again: { initial: "missing", parse: (text: string) => good(text) },
+      again: choiceRule("missing"),
       back: orNothing(massRule(units)),
       other: orNothing({ initial: "", parse: (text: string) => parseCount(text, { least: 1, most: 999_999_999, name: "the pot" }) }),
     }),

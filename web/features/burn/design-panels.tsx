@@ -45,8 +45,8 @@ export function DesignMargin({ state: { design, container, warnings } }: { state
           ))}
         </Aside>
       ) : null}
-      {design.testJars > 0 ? (
-        <Aside title={`${design.testJars} test jars of ${container.name}`}>Chipped pieces are used first; what is for sale stays for sale.</Aside>
+      {container.testJars > 0 ? (
+        <Aside title={`${container.testJars} test jars of ${container.name}`}>Chipped pieces are used first; what is for sale stays for sale.</Aside>
       ) : null}
       <Caution title="Test candles are not for sale">Mark each with wax, wick, fragrance, load and date. They are not in stock for sale.</Caution>
     </>

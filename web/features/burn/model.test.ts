@@ -143,10 +143,20 @@ const design = (over: Partial<Design> = {}): Design => ({
     isOnePot: true,
   },
   containers: [
-    { id: "v1", container: "vessel", name: "jar", fillMg: 180_000, innerTopUm: 72_000, innerBottomUm: 71_000, heightUm: 70_000, shape: "straight", wicks: 1 },
+    {
+      id: "v1",
+      container: "vessel",
+      name: "jar",
+      fillMg: 180_000,
+      innerTopUm: 72_000,
+      innerBottomUm: 71_000,
+      heightUm: 70_000,
+      shape: "straight",
+      wicks: 1,
+      testJars: 0,
+    },
   ],
   containerId: "v1",
-  testJars: 0,
   wicks: WICKS,
   waxes: [
     { id: "w1", name: "container soy", family: "soy", maxLoadPpm: 90_000 },

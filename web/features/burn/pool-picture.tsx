@@ -1,6 +1,6 @@
 "use client";
 
-import { cubicMmOf, DEFAULT_WAX_DENSITY, diameterAt, levelFor, type TestCandle, wickPlaces } from "@hearth/core";
+import { cubicMmOf, DEFAULT_WAX_DENSITY, diameterAt, innerOf, levelFor, type TestCandle, wickPlaces } from "@hearth/core";
 import type { PointerEvent } from "react";
 import { Toggle } from "@/ui/toggle";
 import { useUnits } from "@/ui/units";
@@ -68,12 +68,7 @@ export function FromSide({
   onDepth?: (um: number) => void;
 }) {
   const units = useUnits();
-  const inner = {
-    top: testCandle.innerTopUm / 1_000,
-    bottom: testCandle.innerBottomUm / 1_000,
-    height: testCandle.heightUm / 1_000,
-    shape: testCandle.shape ?? ("straight" as const),
-  };
+  const inner = innerOf(testCandle);
   const level = levelFor(inner, cubicMmOf(testCandle.fillMg, DEFAULT_WAX_DENSITY) * left);
   const scale = Math.min((SIZE - 26) / Math.max(inner.top, inner.bottom), (SIZE - 26) / inner.height);
   const middle = SIZE / 2;

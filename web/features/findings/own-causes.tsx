@@ -4,7 +4,7 @@ import { bad, type CustomCause, defectOf, good, keyOf, parseNumber, RECORD_KEY_N
 import { useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
-import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, useFields } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { dropCause, saveCause } from "@/server/findings/commands";
 import { useRouter } from "@/ui/address";
@@ -33,7 +33,7 @@ export function OwnCauses({ defect, causes }: { defect: string; causes: readonly
         parse: (text: string) => (text.trim().length > 1 ? good(text.trim()) : bad("empty", "Enter the cause.")),
       } satisfies FieldRule<string>,
       key: { initial: "", parse: (text: string) => good(text as RecordKeyName | "") } satisfies FieldRule<RecordKeyName | "">,
-      side: { initial: "above", parse: (text: string) => good(text) } satisfies FieldRule<string>,
+      side: choiceRule("above"),
       figure: { initial: "", parse: (text: string) => (text.trim() ? parseNumber(text) : good(null)) } satisfies FieldRule<number | null>,
     }),
     [],

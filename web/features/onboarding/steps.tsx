@@ -5,7 +5,6 @@ import {
   cautionsOnVessel,
   DEFAULT_WAX_DENSITY,
   fillByWater,
-  good,
   parseLength,
   parseMassExactly,
   parseTemperature,
@@ -15,7 +14,7 @@ import {
 } from "@hearth/core";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
 import { messagesOfValues } from "@/forms/call-action";
-import { Field, type FieldRule, named, orNothing, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, named, orNothing, useFields } from "@/forms/fields";
 import { percentRule, waterRule } from "@/forms/rules";
 import type { First } from "@/server/workshops/onboarding";
 import { useRouter } from "@/ui/address";
@@ -24,7 +23,6 @@ import { JarSection } from "@/ui/jar-section";
 import { useUnits } from "@/ui/units";
 
 export type Rules = Record<string, FieldRule<unknown>>;
-const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
 
 /** The result of saving a step. */
 export type Saved = { ok: true } | { ok: false; message: string; fields: Record<string, string[]> };
@@ -76,7 +74,7 @@ export type Put = (kind: string, values: Record<string, unknown>) => Promise<Sav
 export function Tools({ first, put }: { first: First; put: Put }) {
   const units = useUnits();
   const steps = units.mass === "g" ? ["1 g", "0.1 g", "0.01 g"] : ["0.1 oz", "0.05 oz", "0.01 oz", "1 g", "0.1 g"];
-  const rules = useMemo((): Rules => ({ scale: any(steps[0] ?? ""), thermometer: any("probe") }), [steps[0]]);
+  const rules = useMemo((): Rules => ({ scale: choiceRule(steps[0] ?? ""), thermometer: choiceRule("probe") }), [steps[0]]);
   return (
     <StepForm
       rules={rules}
@@ -184,7 +182,7 @@ export function Jar({ put }: { put: Put }) {
     const length = (text: string) => parseLength(text, { least: 5, most: 1_000 }, units.length);
     return {
       name: named("the jar") as FieldRule<unknown>,
-      material: any("heat-safe glass"),
+      material: choiceRule("heat-safe glass"),
       across: { initial: "", parse: length, echo: (um) => units.len(um as number) },
       high: { initial: "", parse: length, echo: (um) => units.len(um as number) },
       water: waterRule(units, { least: 1_000, most: 20_000_000 }) as FieldRule<unknown>,
@@ -271,7 +269,7 @@ export function Oil({ put }: { put: Put }) {
   const rules = useMemo(
     (): Rules => ({
       name: named("the scent") as FieldRule<unknown>,
-      kind: any("fragrance"),
+      kind: choiceRule("fragrance"),
       flash: orNothing({
         initial: "",
         parse: (text: string) => {
@@ -316,7 +314,7 @@ export function Oil({ put }: { put: Put }) {
 
 export function Wick({ first, put }: { first: First; put: Put }) {
   const units = useUnits();
-  const rules = useMemo((): Rules => ({ name: named("the wick") as FieldRule<unknown>, kind: any("flat-braid cotton") }), []);
+  const rules = useMemo((): Rules => ({ name: named("the wick") as FieldRule<unknown>, kind: choiceRule("flat-braid cotton") }), []);
   const across = first.vessel?.innerTopUm ?? null;
   return (
     <StepForm

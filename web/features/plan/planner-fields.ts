@@ -1,5 +1,5 @@
 import { good, parseCount, parseLength, parsePart, writeLength } from "@hearth/core";
-import { type FieldRule, orNothing, untouched } from "@/forms/fields";
+import { choiceRule, type FieldRule, orNothing, untouched } from "@/forms/fields";
 import { massRule, percentRule, whenRule } from "@/forms/rules";
 import type { Shelf } from "@/server/inventory/shelf";
 import type { Formats } from "@/ui/units";
@@ -10,7 +10,6 @@ const count = {
   parse: (text: string) => (text.trim() === "" ? good(0) : parseCount(text, { least: 0, most: 100_000, name: "jars" })),
 } satisfies FieldRule<number>;
 const part: FieldRule<unknown> = { initial: "full", parse: parsePart };
-const any = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
 
 /** What the amounts begin from. */
 export type From = "vessels" | "wax" | "total";
@@ -41,11 +40,11 @@ export function plannerRules(
   }: { units: Formats; counts: Record<string, string>; family: string; shelf: Shelf; now: string; formulaIds: readonly string[] },
 ): Record<string, FieldRule<unknown>> {
   return {
-    from: any("vessels"),
+    from: choiceRule("vessels"),
     weight: orNothing(massRule(units)) as FieldRule<unknown>,
     spare: percentRule({ least: 0, most: 100, name: "the extra" }, "5") as FieldRule<unknown>,
-    waxScale: any(""),
-    oilScale: any(""),
+    waxScale: choiceRule(""),
+    oilScale: choiceRule(""),
     stays: orNothing(massRule(units, { most: 1_000_000 })) as FieldRule<unknown>,
     pitcher: orNothing(massRule(units, { least: 50_000 })) as FieldRule<unknown>,
     startedAt: whenRule(now, units) as FieldRule<unknown>,
@@ -55,10 +54,10 @@ export function plannerRules(
         return [
           [`count:${key}`, { ...count, initial: counts[key] ?? (firstOf(lines, container.id) === key ? (counts[container.id] ?? "") : "") }],
           [`part:${key}`, part],
-          [`pot:${key}`, any(String(Math.max(0, formulaIds.indexOf(product?.formulaId ?? ""))))],
+          [`pot:${key}`, choiceRule(String(Math.max(0, formulaIds.indexOf(product?.formulaId ?? ""))))],
           ...(container.container === "mold" ? [[`height:${key}`, heightRule(container.heightUm, units)] as [string, FieldRule<unknown>]] : []),
-          [`wick:${key}`, any(wick ?? "")],
-          [`wicks:${key}`, any(String(product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1))],
+          [`wick:${key}`, choiceRule(wick ?? "")],
+          [`wicks:${key}`, choiceRule(String(product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1))],
         ];
       }),
     ),

@@ -1,6 +1,6 @@
 "use client";
 
-import { poursOf, secondPourOf } from "@hearth/core";
+import { reservePourOf } from "@hearth/core";
 import { Aside } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
 import type { PlannerState } from "./use-planner";
@@ -8,11 +8,10 @@ import type { PlannerState } from "./use-planner";
 /** What the second pours of the chosen molds took before, and the way to keep so much back; nothing where none was weighed. */
 export function SecondPour({ plan: { picked, process, reserves, reservePpm, setReserve } }: { plan: PlannerState }) {
   const units = useUnits();
-  const pours = process ? poursOf(process.steps) : [];
-  const again = secondPourOf(process?.steps ?? []);
+  const again = reservePourOf(process?.steps ?? []);
   const learned = picked.flatMap((item) => reserves.find((reserve) => reserve.containerId === item.id) ?? []);
   const most = [...learned].sort((a, b) => b.median - a.median)[0];
-  if (pours.length !== 2 || !again || !most) return null;
+  if (!again || !most) return null;
   const name = picked.find((item) => item.id === most.containerId)?.name ?? "This mold";
   const isSame = Math.abs(again.share - most.median) < 5_000;
   return (

@@ -1,22 +1,11 @@
 "use client";
 
-import {
-  type Aim,
-  type Choice,
-  costOfProduct,
-  good,
-  LeftoversError,
-  leftoversProgramme,
-  mostAlone,
-  notToBeFilled,
-  type Rates,
-  type Supply,
-} from "@hearth/core";
+import { type Aim, type Choice, costOfProduct, LeftoversError, leftoversProgramme, mostAlone, notToBeFilled, type Rates, type Supply } from "@hearth/core";
 import { useMemo, useState } from "react";
 import { readSpec } from "@/catalogue/catalogue";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { amountRule } from "@/forms/amount";
-import { type FieldRule, orNothing, useFields } from "@/forms/fields";
+import { choiceRule, type FieldRule, orNothing, useFields } from "@/forms/fields";
 import { countRule, moneyRule, percentRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
 import type { Stocks } from "@/server/inventory/shelf";
@@ -74,11 +63,11 @@ function fillRules(
     return [
       // Nothing typed means that it is not tracked, and does not limit.
       [`have:${material.id}`, orNothing(amountRule(material, units, initial, true))],
-      [`use:${material.id}`, { initial: material.counted ? "no" : "yes", parse: good }],
+      [`use:${material.id}`, choiceRule(material.counted ? "no" : "yes")],
     ];
   });
   return {
-    aim: { initial: "use", parse: good },
+    aim: choiceRule("use"),
     spare: percentRule({ least: 0, most: 100, name: "the extra" }, "5"),
     ...Object.fromEntries([...perLine, ...perMaterial]),
   };

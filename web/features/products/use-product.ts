@@ -3,7 +3,6 @@
 import {
   dueReasons,
   type FormulaSpec,
-  good,
   type LabelContainer,
   NO_PACKAGING,
   notToBeFilled,
@@ -20,7 +19,7 @@ import { useDraft } from "@/catalogue/draft";
 import { packagingOf } from "@/catalogue/packaging-fields";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
-import { type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
+import { choiceRule, type FieldRule, named, orNothing, untouched, useFields, words } from "@/forms/fields";
 import { suggestedFirst } from "@/forms/matches";
 import { countRule, moneyRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
@@ -69,12 +68,12 @@ function productRules(product: Product | null, units: Formats): Record<string, F
     name: named("the product", product?.name) as FieldRule<unknown>,
     wicks: countRule({ least: 1, most: 9, name: "wicks" }, String(product?.wicks ?? 1)) as FieldRule<unknown>,
     price: money(product?.price ?? null),
-    soldBy: { initial: product?.soldBy ?? "piece", parse: good },
+    soldBy: choiceRule(product?.soldBy ?? "piece"),
     pack: countRule({ least: 1, most: 1_000, name: "pieces" }, String(product?.pack ?? 1)) as FieldRule<unknown>,
     packCost: money(product?.packCost ?? null),
     hands: perPieceRule(product?.handsSeconds ?? null),
     heat: perPieceRule(product?.heatSeconds ?? null),
-    labelContainer: { initial: product?.labelContainer ?? "", parse: good },
+    labelContainer: choiceRule(product?.labelContainer ?? ""),
     remarks: words(product?.remarks ?? "") as FieldRule<unknown>,
   };
 }

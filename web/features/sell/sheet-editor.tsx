@@ -4,7 +4,7 @@ import { good, type LabelSheet, PAPERS, type PaperName, parseLength, writeLength
 import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
-import { Field, type FieldRule, named, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, named, useFields } from "@/forms/fields";
 import { countRule } from "@/forms/rules";
 import { useWorkshop } from "@/log/workshop";
 import { saveLabelSheet } from "@/server/sales/commands";
@@ -68,7 +68,7 @@ export function SheetEditor({ of, onDone }: { of: KeptLabelSheet; onDone: (id: s
     });
     return {
       name: named("the sheet", of.own ? of.name : "") as FieldRule<unknown>,
-      paper: { initial: of.sheet.paper, parse: good },
+      paper: choiceRule(of.sheet.paper),
       round: { initial: of.sheet.round ? "yes" : "", parse: (text) => good(text === "yes") },
       rows: countRule({ least: 1, most: 40, name: "rows" }, String(of.sheet.rows)) as FieldRule<unknown>,
       columns: countRule({ least: 1, most: 20, name: "columns" }, String(of.sheet.columns)) as FieldRule<unknown>,

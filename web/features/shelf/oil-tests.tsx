@@ -5,7 +5,7 @@ import { useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { Chooser } from "@/forms/chooser";
-import { Field, type FieldRule, useFields, words } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, useFields, words } from "@/forms/fields";
 import { useWorkshop } from "@/log/workshop";
 import { deleteOilTest, saveOilTest } from "@/server/formulas/oil-test-commands";
 import { useRouter } from "@/ui/address";
@@ -72,11 +72,11 @@ export function OilTests({ oil, oils, tests }: OilTestsProps) {
   const rules = useMemo((): Record<string, FieldRule<unknown>> => {
     const drops = { initial: "1", parse: (text: string) => parseCount(text, { least: 1, most: 1_000, name: "drops" }) };
     return {
-      kind: { initial: "swab", parse: (text) => good(text) },
+      kind: choiceRule("swab"),
       drops,
       ...Object.fromEntries(
         Array.from({ length: MORE_OILS }, (_, n) => [
-          [`oil${n}`, { initial: "", parse: (text: string) => good(text) }],
+          [`oil${n}`, choiceRule()],
           [`drops${n}`, drops],
         ]).flat(),
       ),
@@ -88,7 +88,7 @@ export function OilTests({ oil, oils, tests }: OilTestsProps) {
           return day ? good(day) : bad("not-understood", "Give the day, or leave it empty for today.");
         },
       },
-      verdict: { initial: "open", parse: (text) => good(text) },
+      verdict: choiceRule("open"),
       note: words("", 2_000) as FieldRule<unknown>,
     };
   }, [today, units.locale]);

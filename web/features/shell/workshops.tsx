@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
 import { Chooser } from "@/forms/chooser";
-import { Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, named, orNothing, untouched, useFields } from "@/forms/fields";
 import type { Choice } from "@/forms/matches";
 import { forgetPages } from "@/offline/offline";
 import { chooseWorkshop } from "@/server/workshops/choice-commands";
@@ -33,8 +33,6 @@ export interface WorkshopShown {
   version: number;
 }
 
-const keep = (initial: string): FieldRule<unknown> => ({ initial, parse: good });
-
 /** The systems of measure as they are used together; any mix can be chosen under it. */
 const SYSTEMS = {
   metric: { weights: "g", temperatureUnit: "C", lengthUnit: "mm" },
@@ -57,12 +55,12 @@ function rulesOf(workshop: WorkshopShown | null, zone: string): Record<string, F
   };
   return {
     name: named("the workshop", workshop?.name) as FieldRule<unknown>,
-    weights: keep(workshop ? (workshop.massUnit === "g" ? "g" : workshop.pounds ? "lb oz" : "oz") : "g"),
-    temperatureUnit: keep(workshop?.temperatureUnit ?? "C"),
-    lengthUnit: keep(workshop?.lengthUnit ?? "mm"),
-    locale: keep(workshop?.locale ?? "en-GB"),
-    timeZone: keep(workshop?.timeZone ?? zone),
-    currency: keep(workshop?.currency ?? "EUR"),
+    weights: choiceRule(workshop ? (workshop.massUnit === "g" ? "g" : workshop.pounds ? "lb oz" : "oz") : "g"),
+    temperatureUnit: choiceRule(workshop?.temperatureUnit ?? "C"),
+    lengthUnit: choiceRule(workshop?.lengthUnit ?? "mm"),
+    locale: choiceRule(workshop?.locale ?? "en-GB"),
+    timeZone: choiceRule(workshop?.timeZone ?? zone),
+    currency: choiceRule(workshop?.currency ?? "EUR"),
     handsCost: cost(workshop?.handsCost ?? null),
     heatCost: cost(workshop?.heatCost ?? null),
     ...(workshop

@@ -20,6 +20,8 @@ export interface TrialContainer {
   shape: "straight" | "bowl";
   /** How many wicks a vessel is made for; null for a mold. */
   wicks: number | null;
+  /** Test jars of a vessel: chipped pieces, which are used first. */
+  testJars: number;
 }
 
 async function containersOf(db: Database, workshopId: string): Promise<TrialContainer[]> {
@@ -35,8 +37,8 @@ async function containersOf(db: Database, workshopId: string): Promise<TrialCont
     .orderBy(naturalSort(molds.name));
   return [
     ...v.map((item): TrialContainer => ({ ...item, container: "vessel", fillMg: item.workingFillMg, shape: item.shape ?? "straight" })),
-    ...m.map((item): TrialContainer => ({ ...item, container: "mold", shape: "straight", wicks: null })),
-  ].map(({ id, container, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks }) => ({
+    ...m.map((item): TrialContainer => ({ ...item, container: "mold", shape: "straight", wicks: null, testJars: 0 })),
+  ].map(({ id, container, name, fillMg, innerTopUm, innerBottomUm, heightUm, shape, wicks, testJars }) => ({
     id,
     container,
     name,
@@ -46,6 +48,7 @@ async function containersOf(db: Database, workshopId: string): Promise<TrialCont
     heightUm,
     shape,
     wicks,
+    testJars,
   }));
 }
 
@@ -123,14 +126,6 @@ export async function readDesign(
       : null,
     containers,
     containerId,
-    /** Test jars of the container that is chosen: chipped pieces, which are used first. */
-    testJars:
-      (
-        await db
-          .select({ n: vessels.testJars })
-          .from(vessels)
-          .where(and(eq(vessels.workshopId, workshopId), eq(vessels.id, containerId ?? workshopId)))
-      )[0]?.n ?? 0,
     wicks: w.map(({ id, name, kind, size, series, fromUm, toUm, families }): ShelfWick => ({ id, name, kind, size, series, fromUm, toUm, families })),
     waxes: x,
     fragrances: f,

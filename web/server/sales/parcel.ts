@@ -10,33 +10,17 @@ export async function parcelCandles(db: Database, workshopId: string, products: 
     workshopId,
     products.map((product) => product.formulaId),
   );
-  const ids = (of: (spec: { waxes: { id: string }[]; fragrances: { id: string }[] }) => { id: string }[]) =>
-    [...specs.values()].flatMap((spec) => of(spec).map((part) => part.id));
+  const waxIds = [...specs.values()].flatMap((spec) => spec.waxes.slice(0, 1).map((part) => part.id));
+  const oilIds = [...specs.values()].flatMap((spec) => spec.fragrances.map((part) => part.id));
   const [waxRows, oilRows] = await Promise.all([
     db
       .select({ id: waxes.id, melt: waxes.melt })
       .from(waxes)
-      .where(
-        and(
-          eq(waxes.workshopId, workshopId),
-          inArray(
-            waxes.id,
-            ids((spec) => spec.waxes),
-          ),
-        ),
-      ),
+      .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, waxIds))),
     db
       .select({ id: fragrances.id, flashPoint: fragrances.flashPoint })
       .from(fragrances)
-      .where(
-        and(
-          eq(fragrances.workshopId, workshopId),
-          inArray(
-            fragrances.id,
-            ids((spec) => spec.fragrances),
-          ),
-        ),
-      ),
+      .where(and(eq(fragrances.workshopId, workshopId), inArray(fragrances.id, oilIds))),
   ]);
   return products.map(({ name, formulaId }) => {
     const spec = specs.get(formulaId);

@@ -2,13 +2,13 @@
 
 import { good, MELT_METHOD_NAMES, MELT_METHODS } from "@hearth/core";
 import { useState } from "react";
-import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, useFields } from "@/forms/fields";
 import type { Batch } from "@/log/use-batch";
 import { FormMessage } from "@/ui/form-message";
 import { useUnits } from "@/ui/units";
 
 const RULES: Record<string, FieldRule<unknown>> = {
-  how: { initial: "double boiler", parse: (text: string) => good(text) },
+  how: choiceRule("double boiler"),
   water: { initial: "", parse: (text: string) => good(text === "" ? null : text === "yes") },
 };
 

@@ -1,8 +1,8 @@
 "use client";
 
-import { good, namedLines, parseCount, SWAP_REASON_NAMES, SWAP_REASONS, type SwapReason } from "@hearth/core";
+import { namedLines, parseCount, SWAP_REASON_NAMES, SWAP_REASONS, type SwapReason } from "@hearth/core";
 import { useMemo, useState } from "react";
-import { Field, type FieldRule, useFields } from "@/forms/fields";
+import { choiceRule, Field, type FieldRule, useFields } from "@/forms/fields";
 import type { Batch } from "@/log/use-batch";
 import { FormMessage } from "@/ui/form-message";
 
@@ -12,9 +12,9 @@ export function SwapJar({ batch }: { batch: Batch }) {
   const first = lines[0]?.key ?? "";
   const rules = useMemo(
     (): Record<string, FieldRule<unknown>> => ({
-      product: { initial: first, parse: (text: string) => good(text) },
+      product: choiceRule(first),
       jars: { initial: "1", parse: (text: string) => parseCount(text, { least: 1, most: 1_000, name: "vessels" }) },
-      reason: { initial: "chipped", parse: (text: string) => good(text) },
+      reason: choiceRule("chipped"),
     }),
     [first],
   );
