@@ -66,11 +66,13 @@ export * from "./stock/leftovers";
 
 // Recipes and weighing out
 
+export * from "./recipe/by-family";
 export * from "./recipe/colors";
 export * from "./recipe/component";
 export * from "./recipe/difference";
 export * from "./recipe/disagreements";
 export * from "./recipe/dose";
+export * from "./recipe/faults";
 export * from "./recipe/load";
 export * from "./recipe/materials";
 export * from "./recipe/mix";
@@ -93,6 +95,7 @@ export { type Figure, type FigureUnit, type Operation, type Step as WorkingStep,
 // Processes and products
 
 export * from "./process/container-kind";
+export * from "./process/faults";
 export * from "./process/ladder";
 export * from "./process/presets/ready";
 export * from "./process/process";

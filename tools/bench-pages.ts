@@ -31,7 +31,7 @@ type Target = ReturnType<Page["locator"]>;
 /** What is typed into or tapped, in turn, once the page stands. */
 type Targets = (page: Page) => Promise<readonly Target[]> | readonly Target[];
 const flames = (page: Page, name: string) => page.getByRole("group", { name: "Flame" }).getByRole("button", { name, exact: true });
-const STEP_TYPES: readonly [name: string, path: string, kind: "key" | "tap", targets: Targets][] = [
+const ACTIONS: readonly [name: string, path: string, kind: "key" | "tap", targets: Targets][] = [
   ["a count on plan", `/plan?formula=${demoId(6, 1)}`, "key", (page) => [page.getByLabel("Count").nth(1)]],
   ["a reading at the pot", `/bench/${demoId(8, 5)}`, "key", (page) => [page.getByLabel("Thermometer shows")]],
   [
@@ -194,7 +194,7 @@ export async function benchPages(only?: string): Promise<void> {
       const key = await acted(emptyUrl, "key", (page) => [page.getByRole("textbox")], false);
       const tap = await acted(emptyUrl, "tap", (page) => [page.getByRole("button")], false);
       console.log(`an empty page's field: a key ${key.toFixed(0)} ms, a tap ${tap.toFixed(0)} ms`);
-      for (const [name, path, kind, targets] of STEP_TYPES) {
+      for (const [name, path, kind, targets] of ACTIONS) {
         const ms = await acted(address(path), kind, targets, true);
         console.log(`${name.padEnd(24)} ${ms.toFixed(0)} ms, ratio ${(ms / key).toFixed(2)} to a key there (at most 2)`);
       }

@@ -383,12 +383,3 @@ export function shelfFaults(kind: ShelfKind, values: Readonly<Record<string, unk
     faults.usualPpm = "The usual share cannot be above the largest share.";
   return faults;
 }
-
-/** The color that a dye sets to in a family of wax, from "soy: pale rose; paraffin: brick red"; null if it is not said. */
-export function colorIn(colors: string, familyName: string): string | null {
-  for (const part of colors.split(/[;\n]/)) {
-    const [name_, color] = part.split(":");
-    if (color && name_?.trim().toLowerCase() === familyName) return color.trim();
-  }
-  return null;
-}

@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { z } from "zod";
+import { valueForFamily } from "../recipe/by-family";
 import { anId } from "../testing/batch";
 import { METRIC, type UnitChoice, US_CUSTOMARY } from "../units/measured-text";
 import { cautionsOnMaterial, cautionsOnVessel, notToBeFilled } from "./cautions";
 import { type FieldContext, readField, WAX_FAMILIES, writeField } from "./fields";
-import { colorIn, SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
+import { SHELF_FIELDS, SHELF_KINDS, shelfFaults } from "./kinds";
 import { shelfValues } from "./schema";
 import { decodeSheet, guessMapping, readSheet, separatorOf, writeSheet } from "./sheet";
 
@@ -166,8 +167,8 @@ describe("a field of the shelf", () => {
   });
 
   it("finds the color a dye sets to in a family", () => {
-    expect(colorIn("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
-    expect(colorIn("soy: pale rose", "palm")).toBeNull();
+    expect(valueForFamily("soy: pale rose; paraffin: brick red", "paraffin")).toBe("brick red");
+    expect(valueForFamily("soy: pale rose", "palm")).toBeNull();
   });
 });
 

@@ -7,7 +7,7 @@ import { CONTAINER_KINDS } from "./container-kind";
 export const stepHead = {
   id: z
     .string()
-    .regex(/^[a-z][a-z0-9-]{0,39}$/, "An act's id is a short word.")
+    .regex(/^[a-z][a-z0-9-]{0,39}$/, "A step's id is a short word.")
     .describe("unique within the process"),
   pot: z.number().int().min(0).max(7).optional().describe("which pot, counted from 0"),
   only: z.enum(CONTAINER_KINDS).optional().describe("only the products in these containers"),

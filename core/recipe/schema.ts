@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { process } from "../process/schema";
+import { recipeFaults } from "./faults";
 import { LARGEST_LOAD_PERCENT } from "./load";
-import { DYE_DOSES, namedIn, upcastFormula } from "./spec";
+import { DYE_DOSES, upcastFormula } from "./spec";
 
 const part = z.object({ id: z.uuid(), share: z.number().positive().max(1_000_000) });
 
@@ -34,23 +35,9 @@ export const recipe = z.object(what);
 export type Recipe = z.output<typeof recipe>;
 
 /** What one version of a formula says: its recipe and how it is worked. Frozen once a batch has been started from it. */
-export const formulaSpec = z
-  .object({ ...what, process })
-  .refine((value) => value.basis !== "total" || value.loadPpm <= LARGEST_LOAD_PERCENT.total * 10_000, {
-    path: ["loadPpm"],
-    error: `A load of the total cannot be above ${LARGEST_LOAD_PERCENT.total} %.`,
-  })
-  .refine((value) => value.fragrances.length > 0 || value.loadPpm === 0, {
-    path: ["fragrances"],
-    error: "Choose the fragrance, or set the load to 0 % for an unscented candle.",
-  })
-  .refine(
-    (value) => {
-      const ids = namedIn(value);
-      return new Set(ids).size === ids.length;
-    },
-    { path: ["parts"], error: "The same material stands here twice: put its shares together." },
-  );
+export const formulaSpec = z.object({ ...what, process }).superRefine((value, context) => {
+  for (const { path, message } of recipeFaults(value)) context.addIssue({ code: "custom", path, message });
+});
 export type FormulaSpec = z.output<typeof formulaSpec>;
 
 /** Reads a stored formula of any age. @throws z.ZodError where it cannot be read. */

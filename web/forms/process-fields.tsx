@@ -11,6 +11,7 @@ import {
   parsePercent,
   parseProduct,
   parseRange,
+  STEP_TYPES,
   type Step,
   type StepField,
   stepTypeOf,
@@ -101,7 +102,8 @@ function ruleOf(step: Step, field: StepField, units: Formats): FieldRule<unknown
   return value === undefined ? rule : untouched(rule, value);
 }
 
-export const stepFieldName = (step: Pick<Step, "id">, field: StepField) => `act:${step.id}:${field.key}`;
+/** Returns the name of the field that holds one parameter of a step. */
+export const stepFieldName = (step: Pick<Step, "id">, field: Pick<StepField, "key">) => `act:${step.id}:${field.key}`;
 
 /** Returns the rules of every field of a process: its head and what each step says. */
 export function processRules(process: Process, units: Formats): Record<string, FieldRule<unknown>> {
@@ -119,25 +121,34 @@ export function processRules(process: Process, units: Formats): Record<string, F
 export const processTexts = (process: Process, units: Formats): Record<string, string> =>
   Object.fromEntries(Object.entries(processRules(process, units)).map(([name, rule]) => [name, rule.initial]));
 
-/** Returns the process that the fields of a form describe; a field that cannot be read keeps the value of `process`. */
-export function processFromFields(process: Process, values: Readonly<Record<string, unknown>>): unknown {
-  return {
-    ...process,
-    name: values.processName,
-    ceiling: values.ceiling,
-    reason: values.reason,
-    steps: process.steps.map((step) => {
-      const next: Record<string, unknown> = { ...step };
-      for (const field of stepTypeOf(step.kind).fields) {
-        const name = stepFieldName(step, field);
-        if (values[name] === undefined) delete next[field.key];
-        else next[field.key] = values[name];
-        // What cannot be read is no value; the schema says so where one must be there.
-        if (!(name in values) && !field.optional) next[field.key] = undefined;
-      }
-      return next;
-    }),
+/** Returns a step as its fields say; null where one that it needs cannot be read. */
+function stepFromFields(step: Step, values: Readonly<Record<string, unknown>>): Step | null {
+  const next: Record<string, unknown> = { ...step };
+  for (const field of stepTypeOf(step.kind).fields) {
+    const value = values[stepFieldName(step, field)];
+    if (value === undefined && !field.optional) return null;
+    if (value === undefined) delete next[field.key];
+    else next[field.key] = value;
+  }
+  return next as unknown as Step;
+}
+
+/** Returns the process that the fields of a form describe, with a name in place of one that is not typed yet; null where a field it needs cannot be read. */
+export function processFromFields(process: Process, values: Readonly<Record<string, unknown>>, unnamed?: string): Process | null {
+  const { ceiling, reason, processName: name = unnamed } = values;
+  const steps = process.steps.flatMap((step) => stepFromFields(step, values) ?? []);
+  if (typeof name !== "string" || typeof ceiling !== "number" || steps.length < process.steps.length) return null;
+  return { ...process, name, ceiling, reason: typeof reason === "string" ? reason : "", steps };
+}
+
+/** Returns a process that this device kept as text; null where it is none, or one of an earlier version that lacks what its steps need. */
+export function keptProcessOf(text: string | undefined): Process | null {
+  const kept = JSON.parse(text ?? "null") as Process | null;
+  const isWhole = (step: Step) => {
+    const type = STEP_TYPES.find((each) => each.kind === step.kind);
+    return type?.fields.every((field) => field.optional || valueOfField(step, field) !== undefined) ?? false;
   };
+  return kept?.steps.every(isWhole) ? kept : null;
 }
 
 /** The fields of one step, side by side. */

@@ -1,6 +1,7 @@
-import { type Band, type ForecastView, type Foreseen, rangeStatus, type TemperatureRange } from "@hearth/core";
+import type { Band, ForecastView, Foreseen, TemperatureRange } from "@hearth/core";
 import { scaleLinear } from "d3-scale";
 import { type Box, foldedTime, placed, spread } from "./heat-scale";
+import { toneOf } from "./tone";
 import type { Formats } from "./units";
 
 export interface HeatMark {
@@ -29,12 +30,6 @@ export interface HeatLineInput {
   height?: number;
   thumb?: boolean;
 }
-
-export const toneOf = (celsius: number, range: TemperatureRange | null): "ink" | "inside" | "hot" | "cool" => {
-  if (!range) return "ink";
-  const at = rangeStatus(celsius, range);
-  return at.is === "inside" ? "inside" : at.is === "above" ? "hot" : "cool";
-};
 
 /** About how wide figures of 15 px and words of 13 px are, in px a letter. */
 const FIGURE = 8;

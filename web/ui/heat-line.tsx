@@ -8,7 +8,7 @@ import { hoursOf } from "./heat-scale";
 import { useWidth } from "./size";
 import { useUnits } from "./units";
 
-export { type HeatMark, toneOf } from "./heat-layout";
+export type { HeatMark } from "./heat-layout";
 
 /** A reading's mark: round for a probe, square on its point for infrared, upright bar for glass; hollow where unknown. */
 export function Mark({ kind, x, y, r, tone }: { kind: string | null; x: number; y: number; r: number; tone: string }) {

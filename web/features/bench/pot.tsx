@@ -20,12 +20,12 @@ import { PaperLinks } from "@/log/paper-links";
 import { SingleFieldForm } from "@/log/single-field-form";
 import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { Link } from "@/ui/address";
-import { HeatLine, toneOf } from "@/ui/heat-line";
 import { useKeys } from "@/ui/keys";
 import { lazy, usePreload } from "@/ui/lazy";
+import { LazyHeatLine } from "@/ui/lazy-heat-line";
 import { PotStrip } from "@/ui/pot-strip";
 import { Aside, Caution, HotWaxCaution, HotWaxLine, PageLayout, Warn } from "@/ui/side-notes";
-import { SIGN, TONE } from "@/ui/tone";
+import { SIGN, TONE, toneOf } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
@@ -193,7 +193,7 @@ function PotHeat({ batch, forecastView }: { batch: Batch; forecastView: Forecast
   const { plan } = batch;
   return (
     <section className="mt-4" aria-label="Heat line">
-      <HeatLine
+      <LazyHeatLine
         bands={batch.bands}
         ceiling={plan.process.ceiling}
         marks={batch.marks}

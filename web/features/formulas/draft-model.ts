@@ -12,7 +12,7 @@ import {
   mixComponents,
   mixOf,
   type Process,
-  process as processSchema,
+  processFaults,
   sharesOf,
   suggestedDose,
   type UnitChoice,
@@ -47,8 +47,8 @@ export function draftOf(rows: readonly PartRow[], typed: Typed, process: Process
   const parts = partsFrom(rows as PartRow[], typed, units.mass);
   const mix = mixOf(parts, shelf);
   const load = typed.load !== undefined && typed.load <= LARGEST_LOAD_PERCENT[basis] * 10_000 ? typed.load : null;
-  const drafted = processSchema.safeParse(processFromFields(process, typed));
-  const worked = drafted.success ? drafted.data : null;
+  const drafted = processFromFields(process, typed);
+  const worked = drafted && processFaults(drafted.steps).length === 0 ? drafted : null;
   return {
     basis,
     parts,

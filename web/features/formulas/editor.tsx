@@ -1,6 +1,6 @@
 "use client";
 
-import { bandsOf, blendVerdict, difference, mixingVerdict } from "@hearth/core";
+import { bandsOf, blendVerdict, difference, formulaFaults, mixingVerdict } from "@hearth/core";
 import { useState } from "react";
 import { AddBeside } from "@/catalogue/add-beside";
 import { Link } from "@/ui/address";
@@ -196,7 +196,9 @@ export function FormulaEditor(props: FormulaProps) {
           }}
         />
       ) : null}
-      {drafted.success ? <StockLimits spec={drafted.data} shelf={known.shelf} stocks={known.stocks} /> : null}
+      {drafted && drafted.waxes.length > 0 && formulaFaults(drafted).length === 0 ? (
+        <StockLimits spec={drafted} shelf={known.shelf} stocks={known.stocks} />
+      ) : null}
       {props.notes}
       <Versions versions={props.versions} nameOf={nameOf} />
     </PageLayout>

@@ -1,6 +1,6 @@
 "use client";
 
-import { colorIn } from "@hearth/core";
+import { valueForFamily } from "@hearth/core";
 import { Chooser } from "@/forms/chooser";
 import { Field, type useFields } from "@/forms/fields";
 import { suggestedFirst } from "@/forms/matches";
@@ -56,9 +56,9 @@ export function PartRows({ rows, shelf, stocks, recentlyUsed, fields, family, on
           const byShare = kind === "wax" || kind === "fragrance";
           const bound = fields.bind(`${row.key}:id`);
           const dye = kind === "dye" ? shelf.dyes.find((dye) => dye.id === fields.text(`${row.key}:id`)) : null;
-          const color = dye ? colorIn(dye.colors, family) : null;
+          const color = dye ? valueForFamily(dye.colors, family) : null;
           const oil = kind === "fragrance" ? shelf.fragrances.find((fragrance) => fragrance.id === fields.text(`${row.key}:id`)) : null;
-          const [rated, best] = oil ? [colorIn(oil.ratings, family), colorIn(oil.bestLoads, family)] : [null, null];
+          const [rated, best] = oil ? [valueForFamily(oil.ratings, family), valueForFamily(oil.bestLoads, family)] : [null, null];
           const ofOil = [rated ? `strength ${rated}` : "", best ? `best at ${best}` : ""].filter(Boolean).join(", ");
           return (
             <div

@@ -8,8 +8,8 @@ import {
   type PresetProcess,
   type Process,
   potsOf,
+  processFaults,
   processFrom,
-  process as processSchema,
   STEP_TYPES,
   type Step,
   stepChanges,
@@ -57,11 +57,10 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   const [adding, setAdding] = useState("wait");
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, start] = useTransition();
-  const typed = processFromFields(process, fields.values) as Partial<Process>;
   // Without a name it can be seen already, and not be saved: its field asks for one.
-  const drafted = processSchema.safeParse({ ...typed, name: typed.name || "no name yet" });
-  const fault = drafted.error?.issues[0];
-  const missing = fault ? (fault.code === "invalid_type" ? "Check the marked fields." : fault.message) : null;
+  const typed = processFromFields(process, fields.values, "no name yet");
+  const missing = typed ? (processFaults(typed.steps)[0]?.message ?? null) : "Check the marked fields.";
+  const drafted = missing ? null : typed;
   const pots = Math.max(1, potsOf(process.steps));
 
   const take = (next: Process) => {
@@ -87,9 +86,9 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
   };
   const save = () => {
     if (!fields.check()) return setMessage(null);
-    if (!drafted.success) return setMessage({ good: false, text: missing ?? "" });
+    if (!drafted) return setMessage({ good: false, text: missing ?? "" });
     start(async () => {
-      const outcome = await callAction(saveProcess(workshop, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted.data }));
+      const outcome = await callAction(saveProcess(workshop, { id: kept?.id ?? null, expectedVersion: kept?.version ?? null, process: drafted }));
       if (!outcome.ok) {
         fields.refuse(outcome.fields.name ? { processName: outcome.fields.name } : {});
         return setMessage({ good: false, text: outcome.message });
@@ -168,7 +167,7 @@ export function ProcessEditor({ kept, followers = [] }: { kept: ProcessShown | n
             <Field label="Maximum temperature" unit={`°${units.temperature}`} {...fields.bind("ceiling")} />
           </div>
           <Field label="Why these temperatures" lines={2} {...fields.bind("reason")} />
-          <HeatLine bands={drafted.success ? bandsOf(drafted.data) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
+          <HeatLine bands={drafted ? bandsOf(drafted) : []} ceiling={process.ceiling} marks={[]} height={160} label="The ranges of this process" />
         </section>
         <ol aria-label="Steps">
           {process.steps.map((step, index) => {

@@ -5,7 +5,7 @@ import { Field, type useFields } from "@/forms/fields";
 import { StepFields } from "@/forms/process-fields";
 import type { CustomProcess } from "@/server/formulas/processes";
 import { Link } from "@/ui/address";
-import { HeatLine } from "@/ui/heat-line";
+import { LazyHeatLine } from "@/ui/lazy-heat-line";
 import { useUnits } from "@/ui/units";
 
 const OWN = "own";
@@ -72,7 +72,7 @@ export function ProcessPart({
           Processes of this workshop
         </Link>
       </p>
-      <HeatLine bands={bands} ceiling={ceiling} marks={[]} height={130} label="The ranges of this process" />
+      <LazyHeatLine bands={bands} ceiling={ceiling} marks={[]} height={130} label="The ranges of this process" />
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-1 sm:grid-cols-4">
         {process.steps.map((step) => (
           <StepFields

@@ -4,12 +4,11 @@ import {
   type DyeDose,
   type DyePart,
   type FormulaSpec,
-  formulaSpec,
+  formulaFaults,
   type LoadBasis,
   type OilTest,
   PRESET_PROCESSES,
   type Process,
-  process as processSchema,
   suggestFormula,
 } from "@hearth/core";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
@@ -19,7 +18,7 @@ import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
 import { useFields } from "@/forms/fields";
 import { suggestedFirst } from "@/forms/matches";
-import { processFromFields, processTexts } from "@/forms/process-fields";
+import { keptProcessOf, processFromFields, processTexts, stepFieldName } from "@/forms/process-fields";
 import { useWorkshop } from "@/log/workshop";
 import type { ColorRow } from "@/server/formulas/colors";
 import { type Saved, saveFormula } from "@/server/formulas/formula-save";
@@ -66,8 +65,8 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
   const text = (name: string) => fields.text(name as never);
   const kept = useDraft(`formula:${formula?.id ?? "new"}`, { ...fields.typed, rows: JSON.stringify(rows), process: JSON.stringify(process) }, (back) => {
     const { rows: keptRows, process: keptProcess, ...typed } = back;
-    const before = processSchema.safeParse(JSON.parse(keptProcess ?? "null"));
-    if (before.success) setProcess(before.data);
+    const before = keptProcessOf(keptProcess);
+    if (before) setProcess(before);
     setRows(JSON.parse(keptRows ?? "[]") as typeof rows);
     known.look();
     fields.fill(typed as never);
@@ -86,15 +85,12 @@ export function useFormula({ formula, versions, few }: FormulaProps) {
     ...{ formula, newest, known, fields, text, kept, values, rows, setRows, process, take, draft, suggested, setSuggested },
     nameOf: (id: string) =>
       [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes].find((each) => each.id === id)?.name ?? "something no longer on the shelf",
-    /** The formula that the fields say, as the schema reads it. */
-    specFrom: (all: Record<string, unknown>) =>
-      formulaSpec.safeParse({
-        ...partsFrom(rows, all, units.mass),
-        basis: all.basis,
-        loadPpm: all.load,
-        notes: all.notes,
-        process: processFromFields(process, all),
-      }),
+    /** Returns the formula that the fields say; null where a field that it needs cannot be read. */
+    specFrom: (all: { basis?: LoadBasis; load?: number; notes?: string } & Record<string, unknown>): FormulaSpec | null => {
+      const drafted = processFromFields(process, all);
+      if (!drafted || all.basis === undefined || all.load === undefined) return null;
+      return { ...partsFrom(rows, all, units.mass), basis: all.basis, loadPpm: all.load, notes: all.notes ?? "", process: drafted };
+    },
   };
 }
 export type FormulaState = ReturnType<typeof useFormula>;
@@ -159,21 +155,34 @@ export function useSaving({ formula, newest, fields, rows, kept, specFrom }: For
     dye: first("dye"),
     additive: first("additive"),
   };
+  /** Returns the field that a path within a formula is typed into. */
+  const fieldAt = (path: readonly (string | number)[], spec: FormulaSpec): string => {
+    const [head, index, key] = path[0] === "process" ? path.slice(1) : path;
+    const step = head === "steps" ? spec.process.steps[Number(index)] : undefined;
+    return step ? stepFieldName(step, { key: String(key) }) : (fieldOf[String(head)] ?? String(head));
+  };
   const specNow = (): FormulaSpec | null => {
     const all = fields.check();
-    if (!all) return null;
-    const parsed = specFrom(all as Record<string, unknown>);
-    if (parsed.success) return parsed.data;
-    fields.refuse(Object.fromEntries(parsed.error.issues.map((issue) => [fieldOf[String(issue.path[0])] ?? String(issue.path.at(-1)), [issue.message]])));
+    const spec = all && specFrom(all as Record<string, unknown>);
+    if (!spec) {
+      setMessage(null);
+      return null;
+    }
+    const faults = formulaFaults(spec);
+    if (faults.length === 0) return spec;
+    fields.refuse(Object.fromEntries(faults.map(({ path, message }) => [fieldAt(path, spec), [message]])));
+    setMessage({ tone: "bad", text: faults[0]?.message ?? "" });
     return null;
   };
   const save = (over: number | null) => {
     const spec = specNow();
-    if (!spec) return setMessage(null);
+    if (!spec) return;
     start(async () => {
       const outcome = await callAction(saveFormula(workshop, { id: formula?.id ?? null, freshId, expectedVersion: over, name: fields.values.name, spec }));
       if (!outcome.ok) {
-        fields.refuse(Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [fieldOf[name] ?? name, messages])));
+        fields.refuse(
+          Object.fromEntries(Object.entries(outcome.fields).map(([name, messages]) => [fieldAt(name.replace(/^spec\./, "").split("."), spec), messages])),
+        );
         return setMessage({ tone: "bad", text: outcome.message });
       }
       const { value } = outcome;
