@@ -138,11 +138,12 @@ export async function emptyWorkshop(page: Page, name: string, units: { mass?: st
 
 /** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */
 export async function takeFile(page: Page, part: string, name: string, body: string | Buffer): Promise<void> {
-  await open(page, "/shelf/file");
+  // Several files are read one after another on the same page.
+  if (!page.url().endsWith("/shelf/file")) await open(page, "/shelf/file");
   await page.getByLabel("Which part of the shelf").selectOption(part);
   await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
   await page.getByRole("button", { name: "Import all rows" }).click();
-  await expect(page.getByText(/Imported from/)).toBeVisible();
+  await expect(page.getByText(`Imported from ${name}`)).toBeVisible();
 }
 
 export { expect };
