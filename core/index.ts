@@ -107,6 +107,7 @@ export * from "./process/steps";
 export * from "./process/upcast";
 export * from "./product/bill";
 export * from "./product/cost";
+export * from "./product/embeds";
 export * from "./product/fill";
 export * from "./product/fill-api";
 export * from "./product/four-ways";

@@ -13,7 +13,7 @@ import { notes } from "../web/data/tables/note";
 import { dayPlans, demandLines, planningSettingRows } from "../web/data/tables/plan";
 import { products } from "../web/data/tables/product";
 import { orderEvents, packRuns } from "../web/data/tables/sales";
-import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
+import { additives, dyes, embeds, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "../web/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "../web/data/tables/stock";
 import { trialEvents, trials } from "../web/data/tables/trial";
 import { people, workshops } from "../web/data/tables/workshop";
@@ -31,6 +31,7 @@ import {
   type DemoBatch,
   DYES,
   demoId,
+  EMBEDS,
   FRAGRANCES,
   INSTRUMENTS,
   LOTS,
@@ -80,12 +81,14 @@ async function touched(db: Database, loadedAt: string): Promise<boolean> {
     (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
     (
       await Promise.all(
-        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, molds, packs, products, lots, demandLines] as const).map(async (table, index) => {
-          const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOLDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
-          const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
-          const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
-          return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
-        }),
+        ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, molds, embeds, packs, products, lots, demandLines] as const).map(
+          async (table, index) => {
+            const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOLDS, EMBEDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
+            const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
+            const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
+            return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
+          },
+        ),
       )
     ).some(Boolean)
   );
@@ -223,6 +226,7 @@ export async function putDemo(db: Database, workshop: { id: string; name: string
       [additives, scenario.materials.additives],
       [wicks, scenario.materials.wicks],
       [molds, scenario.materials.molds],
+      [embeds, scenario.materials.embeds],
       [packs, scenario.materials.packs],
     ] as const)
       await tx.insert(table as typeof packs).values(rows.map((row) => ({ ...row, workshopId })) as never);

@@ -8,7 +8,7 @@ export const demoId = (group: number, n: number): string => `0190c0de-${group.to
 export const demoNumber = (id: string): number => Number.parseInt(id.slice(-12), 16);
 
 /** The groups of ids by kind of material. */
-export const MATERIAL_GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22, mold: 0x24, pack: 0x2c } as const;
+export const MATERIAL_GROUP = { wax: 2, fragrance: 3, vessel: 4, dye: 0x20, additive: 0x21, wick: 0x22, mold: 0x24, embed: 0x25, pack: 0x2c } as const;
 
 /** The shelf of a workshop that is ten years old: the demo's, and what came and went before it. */
 const YEARS_TABLES = {
@@ -19,6 +19,7 @@ const YEARS_TABLES = {
   additives: shelf.additives,
   wicks: [...shelf.wicks, ...yearsShelf.wicks],
   molds: [...shelf.molds, ...yearsShelf.molds],
+  embeds: shelf.embeds,
   packs: [...shelf.packs, ...yearsShelf.packs],
 };
 
@@ -46,6 +47,7 @@ const materialsFrom = (tables: typeof YEARS_TABLES) => ({
   additives: rows(MATERIAL_GROUP.additive, tables.additives, withoutNumber),
   wicks: rows(MATERIAL_GROUP.wick, tables.wicks, withoutNumber),
   molds: rows(MATERIAL_GROUP.mold, tables.molds, withoutNumber),
+  embeds: rows(MATERIAL_GROUP.embed, tables.embeds, withoutNumber),
   packs: rows(MATERIAL_GROUP.pack, tables.packs, withoutNumber),
 });
 

@@ -260,6 +260,7 @@ describe("merging", () => {
       "note.of_id": "moved by a merge",
       "stock_use.material_id": "booked anew by a merge",
       "stock_use.named_id": "as the entry says it",
+      "stock_use.event_id": "an entry of a batch, or a pack run",
       "item_alias.gone_id": "the merge itself",
       "item_alias.kept_id": "the merge itself",
       "burn_outcome.container_id": "frozen with the trial",

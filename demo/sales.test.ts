@@ -56,7 +56,7 @@ describe("the demo's sales", () => {
   });
 
   it("leave something to do: packs that are there, things that lack, a set of several batches", async () => {
-    const finishedGoods = await readFinishedGoods(test.db, SHED.id, "2026-01-01");
+    const finishedGoods = await readFinishedGoods(test.db, SHED.id, "2026-01-01", "UTC");
     expect(finishedGoods.some((stocked) => stocked.packed > 0 && stocked.lots.length > 0)).toBe(true);
     expect(finishedGoods.some((stocked) => stocked.shortage > stocked.packed + stocked.loose)).toBe(true);
     const set = finishedGoods.find((stocked) => stocked.sellable.kind === "set");

@@ -198,6 +198,15 @@ export async function putFinishedGoods(db: Database, workshopId: string, now: Da
     ]) ?? { boxId: null, parts: [] },
     price: 2_400,
   });
+  // Resold as it was bought.
+  await db.insert(sets).values({
+    workshopId,
+    id: demoId(0x2d, 2),
+    name: "Wick trimmer",
+    contents: [],
+    packaging: { boxId: null, parts: [{ id: demoId(0x2c, 11), count: 1 }] },
+    price: 900,
+  });
   const costs = past ? await costsNow({ db, workshop }, [...PRODUCTS.map((product) => product.id), SET]) : new Map<string, number | null>();
   for (const demo of ORDERS_OF_DEMO) {
     const orderId = demoId(0x30, demo.n);

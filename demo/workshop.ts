@@ -22,6 +22,7 @@ export const {
   additives: ADDITIVES,
   wicks: WICKS,
   molds: MOLDS,
+  embeds: EMBEDS,
   packs: PACKS,
 } = DEMO_MATERIALS;
 

@@ -45,7 +45,8 @@ function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): stri
   for (const route of routes()) {
     const table = OPENED_WITH[route];
     if (!route.includes("[")) addresses.push(at + route.replace(/\/$/, ""));
-    else if (table === "shelf") for (const kind of STOCKED) for (const id of spread(ids.get(kind) ?? [], MAX_OPENED)) addresses.push(`${at}/shelf/${kind}/${id}`);
+    else if (table === "shelf")
+      for (const kind of STOCKED) for (const id of spread(ids.get(kind) ?? [], MAX_OPENED)) addresses.push(`${at}/shelf/${kind}/${id}`);
     else if (table) for (const id of spread(ids.get(table) ?? [], MAX_OPENED)) addresses.push(at + route.replace("[id]", id));
     else throw new Error(`Say with what ${route} is opened.`);
   }

@@ -1,6 +1,8 @@
+import { withEmbedSteps } from "../process/presets/embed-steps";
 import { withMoldSteps } from "../process/presets/mold-steps";
 import { fillsProduct, isDivided, isPouring, potsOf, poursOf, restOf, saidProduct } from "../process/process";
 import type { Process } from "../process/schema";
+import { displacedMg, type PlannedEmbed, writeEmbeds } from "../product/embeds";
 import { type FillPart, fillOf } from "../product/parts";
 import type { PlannedProduct, ProductWicks } from "../product/product";
 import { innerOf } from "../product/section";
@@ -35,6 +37,8 @@ export interface ChosenProduct {
   pot?: number | undefined;
   /** Which wicks, and how many to a piece; null for none. */
   chosenWicks?: ProductWicks | null;
+  /** What is laid into one piece. */
+  embeds?: readonly PlannedEmbed[];
 }
 
 /** The input of a batch's amounts: pots with their formulas, and products with their counts, or a total weight in place of counts. */
@@ -123,10 +127,18 @@ function workPots(order: PlanOrder, shelf: Materials, shares: readonly Milligram
   return { pots, rests };
 }
 
+/** Returns the wax that goes into one piece: its fill, less the room that is taken by what is laid in. @throws WeighOutError if no room is left. */
+function waxOf(product: ChosenProduct): Milligrams {
+  const fill = fillOf(innerOf(product), product.workingFillMg, product.part ?? null);
+  const left = fill - displacedMg(product.embeds);
+  if (left <= 0) throw new WeighOutError("vessels", `${writeEmbeds(product.embeds ?? [])} leave no room for wax in ${product.name}: lay in less.`);
+  return left;
+}
+
 /** Returns the amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
 export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
-  const wholes = order.products.map((product) => fillOf(innerOf(product), product.workingFillMg, product.part ?? null));
+  const wholes = order.products.map(waxOf);
   const shares = order.products.map((product, index) => fillsByPot(order.process, innerOf(product), wholes[index] as number, index));
   const used = potsOf(order.process.steps);
   if (order.pots.length < used) throw new WeighOutError("vessels", `This process uses ${used} pots: choose a formula for each.`);
@@ -135,7 +147,9 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const asked = order.products.reduce((sum, product, index) => sum + (wholes[index] as number) * product.count, 0);
   const total = pots[0]?.totalMg ?? 0;
   // What is more than a full vessel takes is left over, and not poured into it.
-  const fillsMg = wholes.map((fill, index) => (asked > 0 ? Math.min(order.products[index]?.workingFillMg ?? fill, Math.floor((total * fill) / asked)) : 0));
+  const fillsMg = wholes.map((fill, index) =>
+    asked > 0 ? Math.min((order.products[index]?.workingFillMg ?? fill) - displacedMg(order.products[index]?.embeds), Math.floor((total * fill) / asked)) : 0,
+  );
   return { pots, rests, fillsMg, byPot: fillsMg.map((mg) => [mg]) };
 }
 
@@ -201,7 +215,7 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       ...(product.cavities && product.container === "mold" ? { cavities: product.cavities } : {}),
       ...(product.material ? { material: product.material } : {}),
       ...(product.use && product.use !== "candle" ? { use: product.use } : {}),
-      statedFillMg: product.statedFillMg,
+      statedFillMg: Math.max(0, product.statedFillMg - displacedMg(product.embeds)),
       fillMg: worked.fillsMg[index] as number,
       ...(pots.length > 1 ? { fillsMg: worked.byPot[index] as number[] } : {}),
       soldByWeight: product.soldByWeight,
@@ -212,10 +226,11 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       ...(product.shape === "bowl" ? { shape: product.shape } : {}),
       ...(product.part ? { part: product.part } : {}),
       wicks: product.chosenWicks ?? null,
+      ...(product.embeds?.length ? { embeds: product.embeds.map((embed) => ({ ...embed })) } : {}),
     };
   });
   const process = withMoldSteps(
-    withPlaces(order.process, order.products),
+    withEmbedSteps(withPlaces(order.process, order.products), order.products),
     order.products.map((product) => ({ container: product.container, isWicked: !!product.chosenWicks })),
   );
   return { format: 3, process, pots, products };

@@ -111,11 +111,13 @@ export const batchRecord = z.object({
   /** Wicks and molds that the products name. */
   wicks: rowsOf("wick").optional(),
   molds: rowsOf("mold").optional(),
+  /** What is laid into the candles; not there in records written before embeds were known. */
+  embeds: rowsOf("embed").optional(),
   events: z.array(batchEventSchema).min(1).max(20_000),
 });
 export type BatchRecord = z.output<typeof batchRecord>;
 
-const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "molds"] as const;
+const ROW_LISTS = ["instruments", "waxes", "fragrances", "vessels", "additives", "dyes", "wicks", "molds", "embeds"] as const;
 const upcastRowKeys = renameKeys({ putAway: "archived", colours: "colors", heatGate: "heatRange", addGate: "addRange", pourGate: "pourRange" });
 /** Returns a row of the shelf as it is now: keys had other names, and words were spelled the British way. */
 function upcastRow(stored: Stored): Stored {

@@ -9,6 +9,10 @@ export const VESSEL_MATERIALS = ["heat-safe glass", "frosted glass", "metal", "c
 export const VESSEL_USES = ["candle", "melts", "tealight cup"] as const;
 export const VESSEL_STATES = ["for sale", "test jar", "cracked", "may hold lead"] as const;
 
+/** What can be laid into a candle, and what makers would lay in and must not. */
+export const EMBED_MATERIALS = ["shell", "stone", "glass", "ceramic", "metal", "sand", "wax", "plastic", "wood", "dried plant", "paper", "not known"] as const;
+const BURNS = ["plastic", "wood", "dried plant", "paper"];
+
 /** What makers put into candles and should not; and what settles or clogs. Common practice, no source. */
 const NOT_IN_A_CANDLE: [RegExp, string][] = [
   [/crayon/i, "Crayons do not belong in a candle: their pigment clogs the wick."],
@@ -60,4 +64,25 @@ export const notToBeFilled = (vessel: CautionedVessel & { name: string }, isWick
   const stop = cautionsOnVessel(vessel).find((caution) => caution.weight === "stop");
   if (stop) return `${vessel.name}: ${stop.message}`;
   return isWicked && vessel.use === "melts" ? `${vessel.name}: it is for melts, and no flame may stand in it. Choose no wick.` : null;
+};
+
+/** Returns the cautions on what is laid into a candle. Common practice, no source; the supplier, local rules and qualified advice come first. */
+export function cautionsOnEmbed({ name, material }: { name: string; material: string }): ShelfCaution[] {
+  const burning = NOT_IN_A_CANDLE.find(([pattern, message]) => pattern.test(name) && message.includes("burn"));
+  if (BURNS.includes(material)) return [{ weight: "stop", message: `A piece of ${material} can burn: only what does not burn is laid into a candle.` }];
+  if (burning) return [{ weight: "stop", message: burning[1] }];
+  if (material === "not known") return [{ weight: "stop", message: "Of what it is made is not known. Find out before it is laid into a candle." }];
+  if (material === "wax") return [{ weight: "take care", message: "A figure of wax melts in hot wax: lay it in as cool as the process allows." }];
+  return [
+    {
+      weight: "take care",
+      message: "Clean and dry, and away from the wick: water in hot wax spits, and what touches the flame gets hot enough to crack glass.",
+    },
+  ];
+}
+
+/** Returns why something must not be laid into a candle; null if nothing is known against it. */
+export const notToBeLaidIn = (embed: { name: string; material: string }): string | null => {
+  const stop = cautionsOnEmbed(embed).find((caution) => caution.weight === "stop");
+  return stop ? `${embed.name}: ${stop.message}` : null;
 };

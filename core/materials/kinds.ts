@@ -1,18 +1,18 @@
 import { LARGEST_MASS_MG } from "../units/mass";
 import { HOTTEST } from "../units/temperature";
-import { VESSEL_MATERIALS, VESSEL_STATES, VESSEL_USES } from "./cautions";
+import { EMBED_MATERIALS, VESSEL_MATERIALS, VESSEL_STATES, VESSEL_USES } from "./cautions";
 import { type FieldType, type ShelfField, WAX_FAMILIES } from "./fields";
 
-export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument", "person"] as const;
+export const SHELF_KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "embed", "pack", "instrument", "person"] as const;
 export type ShelfKind = (typeof SHELF_KINDS)[number];
 
-/** The kinds that are received in lots and used up; wicks, vessels and packing are counted, the others weighed. */
-export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "pack"] as const;
+/** The kinds that are received in lots and used up; wicks, vessels, embeds and packing are counted, the others weighed. */
+export const STOCKED = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "embed", "pack"] as const;
 export type StockedKind = (typeof STOCKED)[number];
-export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel" || kind === "pack";
+export const isCounted = (kind: StockedKind): boolean => kind === "wick" || kind === "vessel" || kind === "embed" || kind === "pack";
 
-/** What packs are made with: boxes by their inner size, and what goes on or round; and what is used up while candles are made. */
-export const PACK_KINDS = ["box", "lid", "label", "tape", "bag", "wrap", "card", "sticker", "wick bar", "glue", "putty", "other"] as const;
+/** What packs are made with: boxes by their inner size, and what goes on or round; what is used up while candles are made; and goods that are bought to be resold. */
+export const PACK_KINDS = ["box", "lid", "label", "tape", "bag", "wrap", "card", "sticker", "wick bar", "glue", "putty", "goods to resell", "other"] as const;
 
 const field = (key: string, label: string, column: string, type: FieldType, more: Partial<ShelfField> = {}): ShelfField => ({
   key,
@@ -252,6 +252,19 @@ export const SHELF_FIELDS: Readonly<Record<ShelfKind, readonly ShelfField[]>> = 
     field("heightUm", "Height of the candle", "inner_height_mm", inner),
     remarks,
   ],
+  embed: [
+    name,
+    field("material", "Material", "material", choice(EMBED_MATERIALS), { first: "shell", hint: "Nothing that burns is laid into a candle." }),
+    field(
+      "volumeUl",
+      "Volume of one",
+      "volume_ml",
+      { is: "volume", most: 2_000_000 },
+      { hint: "How far it raises water in a measuring cup, like {5 ml|0.2 fl oz}. Of sand or beads: the portion for one candle." },
+    ),
+    lowCount,
+    remarks,
+  ],
   pack: [
     name,
     field("kind", "Kind", "kind", choice(PACK_KINDS), { first: "box" }),
@@ -319,9 +332,15 @@ const LOT_FIELDS: readonly ShelfField[] = [
     "Of what",
     "of_what",
     { is: "ref", to: "material" },
-    { hint: "The name of a wax, scent, dye, additive, wick, vessel or packing part on the shelf." },
+    { hint: "The name of a wax, scent, dye, additive, wick, vessel, embed or packing part on the shelf." },
   ),
-  field("amount", "Amount", "amount", { is: "amount" }, { hint: "{Grams|Ounces}, or pieces of wicks, vessels and packing. A weight may carry its own unit." }),
+  field(
+    "amount",
+    "Amount",
+    "amount",
+    { is: "amount" },
+    { hint: "{Grams|Ounces}, or pieces of wicks, vessels, embeds and packing. A weight may carry its own unit." },
+  ),
   field("cost", "Cost of the lot", "cost", { is: "money" }, optional),
   field("listCost", "Before discount", "cost_before_discount", { is: "money" }, optional),
   field("code", "Supplier's lot code", "lot_code", { is: "words" }, optional),

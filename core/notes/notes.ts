@@ -1,5 +1,19 @@
 /** The kinds of things that notes can be written about. */
-export const NOTE_SUBJECTS = ["formula", "batch", "trial", "product", "wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack"] as const;
+export const NOTE_SUBJECTS = [
+  "formula",
+  "batch",
+  "trial",
+  "product",
+  "wax",
+  "fragrance",
+  "dye",
+  "additive",
+  "wick",
+  "vessel",
+  "mold",
+  "embed",
+  "pack",
+] as const;
 export type NoteSubject = (typeof NOTE_SUBJECTS)[number];
 
 /** The most pictures with one note, and the most bytes of one. */

@@ -114,6 +114,8 @@ export interface StepType<K extends string = string, P extends object = object> 
   restOf?(step: StepOf<K, P>): number;
   /** It takes candles out of their molds. */
   unmolds?: true;
+  /** It lays into the candles what is shown in them. */
+  laysIn?: true;
   /** Kinds of step that are one thing for the people with it, where they follow at once. */
   joins?: readonly string[];
   /** Nothing is done in it but wait. */

@@ -5,7 +5,7 @@ import { takesContainer } from "./product";
 export interface BillLine {
   materialId: string;
   name: string;
-  kind: "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel";
+  kind: "wax" | "fragrance" | "dye" | "additive" | "wick" | "vessel" | "embed";
   /** Milligrams, or pieces of what is counted. */
   amount: number;
   counted: boolean;
@@ -28,7 +28,7 @@ export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
   return lines;
 }
 
-/** Returns what a number of pieces of one product take beside the wax: their containers and wicks. */
+/** Returns what a number of pieces of one product take beside the wax: their containers, wicks and embeds. */
 export function containerLines(product: BatchPlan["products"][number], count: number): BillLine[] {
   if (product.part?.kind === "layer" && product.part.number > 1) return [];
   const to = { product: product.key };
@@ -39,6 +39,9 @@ export function containerLines(product: BatchPlan["products"][number], count: nu
     ...(product.wicks
       ? [{ materialId: product.wicks.wickId, name: product.wicks.name, kind: "wick" as const, amount: count * product.wicks.count, counted: true, for: to }]
       : []),
+    ...(product.embeds ?? []).map((embed) => ({
+      ...{ materialId: embed.embedId, name: embed.name, kind: "embed" as const, amount: count * embed.count, counted: true, for: to },
+    })),
   ];
 }
 

@@ -1,8 +1,9 @@
 import { costOf, type Ledger, wouldTake } from "../stock/ledger";
+import type { EmbedChoice } from "./embeds";
 
 /** What one piece costs, by what it goes to. Minor units of money, unrounded. */
 export interface CostLine {
-  what: "wax, oil and what is in the pot" | "vessel" | "wicks" | "pack" | "hands" | "heat" | "tools";
+  what: "wax, oil and what is in the pot" | "vessel" | "wicks" | "embeds" | "pack" | "hands" | "heat" | "tools";
   cost: number;
 }
 
@@ -18,6 +19,7 @@ export interface Rates {
 export interface Costed {
   containerId: string;
   wickId: string | null;
+  embeds?: readonly EmbedChoice[] | null;
   /** Pieces in a pack, and what the packing of one pack costs. */
   pack: number;
   packCost: number | null;
@@ -47,17 +49,20 @@ export function costOfProduct(
   left: (id: string) => Ledger["left"],
   rates: Rates,
 ): { lines: CostLine[]; cost: number; unpriced: string[] } {
-  const sums = { pot: 0, container: 0, wicks: 0 };
+  const sums = { pot: 0, container: 0, wicks: 0, embeds: 0 };
+  const goesTo = (id: string): keyof typeof sums =>
+    id === product.containerId ? "container" : id === product.wickId ? "wicks" : product.embeds?.some((embed) => embed.id === id) ? "embeds" : "pot";
   const unpriced: string[] = [];
   for (const [id, amount] of draw) {
     const { cost, unknown } = costOf(wouldTake(left(id), amount));
     if (unknown > 0) unpriced.push(id);
-    sums[id === product.containerId ? "container" : id === product.wickId ? "wicks" : "pot"] += cost;
+    sums[goesTo(id)] += cost;
   }
   const lines: CostLine[] = [
     { what: "wax, oil and what is in the pot", cost: sums.pot },
     { what: "vessel", cost: sums.container },
     { what: "wicks", cost: sums.wicks },
+    { what: "embeds", cost: sums.embeds },
     ...overheadCosts(product, rates),
   ];
   return { lines: lines.filter((line) => line.cost > 0), cost: lines.reduce((sum, line) => sum + line.cost, 0), unpriced };

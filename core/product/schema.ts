@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MAX_EMBEDS } from "./embeds";
 import { MAX_LAYERS } from "./parts";
 
 const mg = z.number().int().min(0);
@@ -52,4 +53,14 @@ export const plannedProduct = z.object({
   part: fillPart.optional(),
   /** None for melts. */
   wicks: productWicks.nullable(),
+  /** What is laid into one piece; absent where nothing is, and in batches of earlier versions. */
+  embeds: z
+    .array(z.object({ embedId: z.uuid(), name: z.string(), count: z.number().int().min(1).max(1_000), volumeUl: z.number().int().min(0) }))
+    .max(MAX_EMBEDS)
+    .optional(),
 });
+
+/** What a product or a line of a plan takes of the shelf to be laid in. */
+export const embedChoices = z
+  .array(z.object({ id: z.uuid(), count: z.number().int().min(1, "At least one.").max(1_000) }))
+  .max(MAX_EMBEDS, `At most ${MAX_EMBEDS} kinds are laid into one candle.`);

@@ -11,10 +11,9 @@ export const packaging = z.object({
 export type Packaging = z.output<typeof packaging>;
 export const NO_PACKAGING: Packaging = { boxId: null, parts: [] };
 
-/** What one pack of it holds: products by their pieces. */
+/** What one pack of it holds: products by their pieces; none where goods are resold as they were bought. */
 export const packContents = z
   .array(z.object({ productId: z.uuid(), count: z.number().int().min(1, "At least one candle.").max(1_000) }))
-  .min(1, "Put at least one product in.")
   .max(30)
   .refine((list) => new Set(list.map((item) => item.productId)).size === list.length, {
     error: "The same product stands here twice: put its pieces together.",
@@ -62,6 +61,18 @@ export function takeFirst(lots: readonly InLots[], needed: number): { taken: { i
   return { taken, short: Math.max(0, rest) };
 }
 
-/** Returns how many packs loose pieces are enough for: by the product of which there are fewest. */
+/** Returns whether it holds no candle: goods that are resold as they were bought, drawn from the shelf when they are made ready for sale. */
+export const isResold = (sellable: { contents: readonly unknown[] }): boolean => sellable.contents.length === 0;
+
+/** Returns how many packs loose pieces are enough for: by the product of which there are fewest. None where no product is in it. */
 export const packsFrom = (contents: readonly { productId: string; count: number }[], loose: ReadonlyMap<string, number>): number =>
-  contents.length === 0 ? 0 : Math.min(...contents.map((content) => Math.floor((loose.get(content.productId) ?? 0) / content.count)));
+  contents.length === 0 ? 0 : Math.min(...contents.map((content) => Math.floor((loose.get(content.productId) ?? 0) / Math.max(1, content.count))));
+
+/** Returns how many packs the parts on hand are enough for; a part whose stock is not kept limits nothing, and where none is kept it is null. */
+export function packsOfParts(packaging: Packaging, onHand: (id: string) => number | null): number | null {
+  const counts = packagingDraw(packaging, 1).flatMap(({ id, count }) => {
+    const there = onHand(id);
+    return there === null ? [] : [Math.floor(Math.max(0, there) / count)];
+  });
+  return counts.length > 0 ? Math.min(...counts) : null;
+}

@@ -15,7 +15,7 @@ const EXACT = { id: null, name: "", resolutionUg: 1_000 };
 
 /**
  * Returns what one piece draws from the shelf, by material: milligrams rounded up to the whole milligram, dye by the weight of its
- * drops, its vessel as one piece and its wicks. Weighing on marks can ask for a mark more in a batch. @throws WeighOutError as `weighOut`.
+ * drops, its vessel as one piece, its wicks and what is laid in. Weighing on marks can ask for a mark more in a batch. @throws WeighOutError as `weighOut`.
  */
 export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Materials): Map<string, number> {
   // A hundred at once on a fine scale, so that a piece's share is exact to the hundredth of a milligram.
@@ -31,5 +31,6 @@ export function drawOfPiece({ spec, vessel, sparePpm }: PieceOf, shelf: Material
   }
   if (vessel.container !== "mold") add(vessel.id, 1);
   if (vessel.chosenWicks) add(vessel.chosenWicks.wickId, vessel.chosenWicks.count);
+  for (const embed of vessel.embeds ?? []) add(embed.embedId, embed.count);
   return draws;
 }

@@ -19,6 +19,7 @@ const PURCHASES: Record<LotKind, { amount: number; perThousand: number }> = {
   additive: { amount: 5_000_000, perThousand: 5 },
   wick: { amount: 1_000, perThousand: 9 },
   vessel: { amount: 144, perThousand: 15 },
+  embed: { amount: 200, perThousand: 8_000 },
   pack: { amount: 500, perThousand: 20 },
 };
 /** Labels and tape come by the roll. */

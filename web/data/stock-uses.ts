@@ -1,5 +1,5 @@
 import type { StockUse } from "@hearth/core";
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { itemAliases } from "./tables/item-alias";
 import { stockUses } from "./tables/stock";
@@ -39,6 +39,21 @@ export async function writeStockUses(tx: Transaction, workshopId: string, batchI
   const rows = stockUseRows(workshopId, batchId, uses, await keptNames(tx, workshopId, [...new Set(uses.map((stockUse) => stockUse.materialId))]));
   for (let from = 0; from < rows.length; from += 1_000) await tx.insert(stockUses).values(rows.slice(from, from + 1_000));
 }
+
+/** Writes into the ledger what a lot of packs drew that holds no candle. */
+export async function writeDrawsOfPacks(tx: Transaction, workshopId: string, packRunId: string, at: string, parts: readonly { id: string; count: number }[]) {
+  const keptName = await keptNames(
+    tx,
+    workshopId,
+    parts.map((part) => part.id),
+  );
+  const rows = parts.map(({ id, count }) => ({ workshopId, batchId: null, eventId: packRunId, namedId: id, materialId: keptName(id), at, amount: count }));
+  if (rows.length > 0) await tx.insert(stockUses).values(rows);
+}
+
+/** Deletes from the ledger what a lot of packs drew, once it is unpacked. */
+export const deleteDrawsOfPacks = (tx: Transaction, workshopId: string, packRunId: string) =>
+  tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), isNull(stockUses.batchId), eq(stockUses.eventId, packRunId)));
 
 /** Books what was drawn of a material, or of what was merged with it, anew under the name that is kept now. */
 export async function renameStockUses(tx: Transaction, workshopId: string, id: string): Promise<void> {

@@ -23,6 +23,7 @@ export const GLOSSARY: readonly Word[] = [
     says: "What {a milliliter|a fluid ounce} weighs{|, against the same of water}. It turns a volume, like the water that a vessel holds, into a weight of wax or oil.",
   },
   { name: "extra", says: "Extra wax for what is left in the pitcher and on the spoon. Without it, the last jar comes up short." },
+  { name: "embed", says: "What is laid into a candle to be seen in it: a shell, a stone, sand, a figure. It must not burn. Its volume comes off the fill." },
   {
     name: "fill by water",
     says: "A vessel's fill found by weighing water in it up to the fill line, times the density of the wax: wax is about a tenth lighter than water.",

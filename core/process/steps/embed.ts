@@ -10,9 +10,10 @@ export const embed = stepType({
     { key: "each", label: "for each", is: "count" },
   ],
   first: { what: "glass pebbles", each: 3 },
-  prompts: (step) => oneStep(step, `lay in ${step.what}`, "stepDone", { figure: `${step.each} each` }),
+  prompts: (step) => oneStep(step, `lay in ${step.what}`, "stepDone", step.each > 1 ? { figure: `${step.each} each` } : {}),
   why: "Away from the wick. Temporary strings are drawn out before the gel sets.",
   caution: "What is laid in must not burn: no paper, plants, wood or plastic.",
   records: "mica",
+  laysIn: true,
   takes: (_act, plan) => ({ minutes: piecesOf(plan), needs: ["hands", "table"] }),
 });

@@ -1,4 +1,4 @@
-import type { LabelContainer, Packaging, TestedState } from "@hearth/core";
+import type { EmbedChoice, LabelContainer, Packaging, TestedState } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { bigint, boolean, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { formulas } from "./formula";
@@ -20,6 +20,8 @@ export const products = pgTable(
     /** None for melts. */
     wickId: uuid("wick_id"),
     wicks: integer("wicks").notNull().default(1),
+    /** What is laid into one piece. */
+    embeds: jsonb("embeds").$type<EmbedChoice[]>(),
     /** Of one pack, in minor units of the workshop's currency. */
     price: bigint("price", { mode: "number" }),
     soldBy: text("sold_by", { enum: ["piece", "weight"] })

@@ -154,6 +154,19 @@ export const vessels = pgTable(
   (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("vessel", table)],
 );
 
+/** What is laid into a candle; the volume of one in microliters. */
+export const embeds = pgTable(
+  "embed",
+  {
+    ...own(),
+    material: text("material").notNull(),
+    volumeUl: integer("volume_ul").notNull(),
+    low: low(),
+    remarks: remarks(),
+  },
+  (table) => [primaryKey({ columns: [table.workshopId, table.id] }), named("embed", table)],
+);
+
 /** What packs are made with; inner measures of boxes in micrometers. */
 export const packs = pgTable(
   "pack",

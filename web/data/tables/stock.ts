@@ -1,10 +1,10 @@
 import { sql } from "drizzle-orm";
 import { bigint, boolean, check, date, foreignKey, index, integer, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
-import { batchEvents, batches } from "./batch";
+import { batches } from "./batch";
 import { ofWorkshop, people } from "./workshop";
 
 const amount = () => bigint("amount", { mode: "number" }).notNull();
-const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel", "pack"] }).notNull();
+const kind = () => text("kind", { enum: ["wax", "fragrance", "dye", "additive", "wick", "vessel", "embed", "pack"] }).notNull();
 
 /** What was received: milligrams, or pieces of what is counted. */
 export const lots = pgTable(
@@ -56,14 +56,16 @@ export const stockCounts = pgTable(
 );
 
 /**
- * The ledger of what batches drew from stock: a row for each event and material, written with the event. Rows of an event that was corrected or
- * deleted go with it.
+ * The ledger of what was drawn from stock: a row for each entry of a batch and material, written with the entry, and for each lot of packs of goods that
+ * are resold as they were bought. Rows of an entry that was corrected or deleted go with it.
  */
 export const stockUses = pgTable(
   "stock_use",
   {
     workshopId: ofWorkshop(),
-    batchId: uuid("batch_id").notNull(),
+    /** Null for goods that are resold: no batch drew them. */
+    batchId: uuid("batch_id"),
+    /** The entry of the batch, or the lot of packs. */
     eventId: uuid("event_id").notNull(),
     /** The material as the event names it. */
     namedId: uuid("named_id").notNull(),
@@ -75,7 +77,6 @@ export const stockUses = pgTable(
   (table) => [
     primaryKey({ columns: [table.workshopId, table.eventId, table.namedId] }),
     foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }).onDelete("cascade"),
-    foreignKey({ columns: [table.workshopId, table.eventId], foreignColumns: [batchEvents.workshopId, batchEvents.id] }).onDelete("cascade"),
     index("stock_use_by_material").on(table.workshopId, table.materialId, table.at),
     index("stock_use_by_batch").on(table.workshopId, table.batchId),
     index("stock_use_by_name").on(table.workshopId, table.namedId),

@@ -1,12 +1,15 @@
 "use client";
 
+import { embedsOf, writeEmbeds } from "@hearth/core";
 import { memo } from "react";
+import { EmbedFields } from "@/catalogue/embed-fields";
 import { Chooser } from "@/forms/chooser";
 import { Field, type useFields } from "@/forms/fields";
 import type { Shelf } from "@/server/inventory/shelf";
 import { JarSection } from "@/ui/jar-section";
 import { useUnits } from "@/ui/units";
 import type { Line } from "./model";
+import { embedsIn } from "./planner-fields";
 
 const PARTS = ["full", "half fill", "layer 1 of 2", "layer 2 of 2", "layer 1 of 3", "layer 2 of 3", "layer 3 of 3"];
 
@@ -18,6 +21,7 @@ interface LineProps {
   fillMg: number;
   scale: number;
   wicks: Shelf["wicks"];
+  embeds: Shelf["embeds"];
   onLook: () => void;
 }
 
@@ -51,14 +55,15 @@ const LineHead = memo(function LineHead({ line: { product, container }, fillMg, 
   );
 });
 
-/** How far a line is filled, and with which wicks. */
+/** How far a line is filled, with which wicks, and what is laid in. */
 function LineChoices({
   line: { key, product, container },
   wicks,
+  embeds,
   fields,
   onLook,
   pots,
-}: Pick<LineProps, "line" | "wicks" | "onLook"> & { fields: LineFields; pots: readonly string[] }) {
+}: Pick<LineProps, "line" | "wicks" | "embeds" | "onLook"> & { fields: LineFields; pots: readonly string[] }) {
   const units = useUnits();
   const name = product?.name ?? container.name;
   const wick = wicks.find((item) => item.id === fields.text(`wick:${key}`))?.name ?? "no wick";
@@ -67,6 +72,8 @@ function LineChoices({
     wick,
     fields.text(`wick:${key}`) && fields.text(`wicks:${key}`) !== "1" ? `${fields.text(`wicks:${key}`)} each` : "",
   ];
+  const laidIn = embedsIn(fields.text(`embeds:${key}`));
+  said.push(writeEmbeds(embedsOf(laidIn, embeds)));
   if (pots.length > 0) said.unshift(`from pot ${Number(fields.text(`pot:${key}`)) + 1}`);
   return (
     <details className="col-span-full -mt-1 text-[15px]">
@@ -117,6 +124,9 @@ function LineChoices({
           <Field label="Candle height" of={name} unit={units.length ?? "mm"} {...fields.bind(`height:${key}`)} inputMode="decimal" />
         </div>
       ) : null}
+      <div className="mt-2 max-w-[460px]">
+        <EmbedFields of={name} value={laidIn} onValue={(value) => fields.set(`embeds:${key}`, JSON.stringify(value))} embeds={embeds} onLook={onLook} />
+      </div>
       {pots.length > 0 ? (
         <label className="mt-1 flex flex-wrap items-center gap-2">
           Poured from
@@ -144,6 +154,7 @@ export function ContainerCounts({
   fillOf,
   picked,
   wicks,
+  embeds,
   fields,
   scale,
   onLook,
@@ -157,6 +168,7 @@ export function ContainerCounts({
   fillOf: (key: string) => number;
   picked: ReadonlySet<string>;
   wicks: Shelf["wicks"];
+  embeds: Shelf["embeds"];
   fields: LineFields;
   scale: number;
   onLook: () => void;
@@ -180,7 +192,7 @@ export function ContainerCounts({
         >
           <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />
           <Field label="Count" of={line.product?.name ?? line.container.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
-          {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} fields={fields} onLook={onLook} pots={pots} /> : null}
+          {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} embeds={embeds} fields={fields} onLook={onLook} pots={pots} /> : null}
         </li>
       ))}
     </ul>

@@ -1,4 +1,4 @@
-import { drawOfPiece, type FormulaSpec, notToBeFilled, WeighOutError, wicksOf } from "@hearth/core";
+import { drawOfPiece, embedsOf, type FormulaSpec, isCounted, notToBeFilled, WeighOutError, wicksOf } from "@hearth/core";
 import type { Shelf, Stocks } from "@/server/inventory/shelf";
 import type { Product } from "@/server/products/products";
 import { containersOf, familyOf, suitedWick } from "./model";
@@ -42,7 +42,7 @@ export function drawsFrom(specs: Specs, shelf: Shelf): (line: FillLine, sparePpm
     const count = line.product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1;
     const chosenWicks = wick ? wicksOf(wick, count) : null;
     try {
-      const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks }, sparePpm }, shelf);
+      const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks, embeds: embedsOf(line.product?.embeds, shelf.embeds) }, sparePpm }, shelf);
       known.set(key, draw);
       return draw;
     } catch (error) {
@@ -61,9 +61,10 @@ export function limitingFrom(shelf: Shelf, ids: readonly string[]) {
     ...shelf.dyes.map((dye) => ({ ...dye, is: "dye" as const, density: undefined })),
     ...shelf.vessels.map((vessel) => ({ ...vessel, is: "vessel" as const, density: undefined })),
     ...shelf.wicks.map((wick) => ({ ...wick, is: "wick" as const, density: undefined })),
+    ...shelf.embeds.map((embed) => ({ ...embed, is: "embed" as const, density: undefined })),
   ];
   return ids.flatMap((id) => {
     const row = rows.find((row) => row.id === id);
-    return row ? [{ id, name: row.name, is: row.is, counted: row.is === "vessel" || row.is === "wick", density: row.density }] : [];
+    return row ? [{ id, name: row.name, is: row.is, counted: isCounted(row.is), density: row.density }] : [];
   });
 }

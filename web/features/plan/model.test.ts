@@ -78,6 +78,7 @@ const product = (n: number, over: Partial<Product> = {}): Product => ({
   container: "vessel",
   containerId: id(10),
   wickId: id(3),
+  embeds: null,
   packaging: null,
   labelContainer: null,
   wicks: 1,

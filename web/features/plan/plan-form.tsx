@@ -116,6 +116,7 @@ export function PlanForm({
         fillOf={plan.fillAt}
         picked={new Set(picked.map((item) => item.key))}
         wicks={known.shelf.wicks}
+        embeds={known.shelf.embeds}
         fields={fields}
         scale={scale}
         onLook={known.look}

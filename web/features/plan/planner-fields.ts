@@ -1,4 +1,5 @@
-import { good, parseCount, parseLength, parsePart, writeLength } from "@hearth/core";
+import { type EmbedChoice, good, parseCount, parseLength, parsePart, writeLength } from "@hearth/core";
+import { embedChoicesOf } from "@/catalogue/embed-fields";
 import { choiceRule, type FieldRule, orNothing, untouched } from "@/forms/fields";
 import { massRule, percentRule, whenRule } from "@/forms/rules";
 import type { Shelf } from "@/server/inventory/shelf";
@@ -56,6 +57,7 @@ export function plannerRules(
           [`part:${key}`, part],
           [`pot:${key}`, choiceRule(String(Math.max(0, formulaIds.indexOf(product?.formulaId ?? ""))))],
           ...(container.container === "mold" ? [[`height:${key}`, heightRule(container.heightUm, units)] as [string, FieldRule<unknown>]] : []),
+          [`embeds:${key}`, choiceRule(JSON.stringify(product?.embeds ?? []))],
           [`wick:${key}`, choiceRule(wick ?? "")],
           [`wicks:${key}`, choiceRule(String(product?.wicks ?? shelf.vessels.find((vessel) => vessel.id === container.id)?.wicks ?? 1))],
         ];
@@ -80,17 +82,22 @@ export interface LineTyped {
   part: Part;
   wickId: string;
   wicks: number;
+  /** What is laid into one piece. */
+  embeds: EmbedChoice[];
   /** The pot that it is poured from, where one melt is divided. */
   pot: number;
   /** How high a mold is filled, in micrometers. */
   heightUm: number | null;
 }
+/** Returns the embeds that a field of a line holds as text. */
+export const embedsIn = (text: string): EmbedChoice[] => JSON.parse(text || "[]") as EmbedChoice[];
 /** Returns what the fields of a line say. */
 export const typedOf = (key: string, values: Readonly<Record<string, unknown>>, text: (name: string) => string): LineTyped => ({
   count: (values[`count:${key}`] as number | undefined) ?? 0,
   part: (values[`part:${key}`] as Part | undefined) ?? null,
   wickId: text(`wick:${key}`),
   wicks: Number(text(`wicks:${key}`)) || 1,
+  embeds: embedChoicesOf(embedsIn(text(`embeds:${key}`))),
   pot: Number(text(`pot:${key}`)) || 0,
   heightUm: (values[`height:${key}`] as number | undefined) ?? null,
 });

@@ -146,7 +146,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
             </div>
           );
         })}
-        <div className="flex items-baseline justify-between border-b border-line py-2">
+        <div className="flex items-baseline justify-between gap-x-4 border-b border-line py-2">
           <dt className="text-soft">
             total in the pot
             {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next increment</span> : null}

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ChosenProduct, gelFaultsOf, isDivided, moldAtHeight, notToBeFilled, potsOf, type Rates, wicksOf, withReserve } from "@hearth/core";
+import { type ChosenProduct, embedsOf, gelFaultsOf, isDivided, moldAtHeight, notToBeFilled, potsOf, type Rates, wicksOf, withReserve } from "@hearth/core";
 import { useDeferredValue, useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
@@ -99,7 +99,7 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
       return [
         {
           ...filled,
-          ...{ key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null },
+          ...{ key, count: line.count, part: line.part, chosenWicks: wick ? wicksOf(wick, line.wicks) : null, embeds: embedsOf(line.embeds, shelf.embeds) },
           ...(divided ? { pot: Math.min(line.pot, pots - 1) } : {}),
         },
       ];
@@ -227,6 +227,7 @@ export function startOf(plan: PlannerState, batchId: string, rehearsal: boolean)
       container: item.container ?? "vessel",
       count: item.count,
       part: item.part ?? null,
+      embeds: (item.embeds ?? []).map(({ embedId, count: each }) => ({ id: embedId, count: each })),
       wick: item.chosenWicks ? { id: item.chosenWicks.wickId, count: item.chosenWicks.count } : null,
       ...(item.pot === undefined ? {} : { pot: item.pot }),
       ...(item.container === "mold" ? { heightUm: item.heightUm } : {}),

@@ -4,6 +4,7 @@ import {
   costOfProduct,
   type DueReason,
   drawOfPiece,
+  embedsOf,
   type FormulaSpec,
   type Materials,
   marginOf,
@@ -51,7 +52,10 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
   const wick = shelf.wicks.find((wick) => wick.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
   try {
-    const draw = drawOfPiece({ spec, vessel: { ...container, chosenWicks }, sparePpm: SPARE }, shelf as Materials);
+    const draw = drawOfPiece(
+      { spec, vessel: { ...container, chosenWicks, embeds: embedsOf(product.embeds, shelf.embeds) }, sparePpm: SPARE },
+      shelf as Materials,
+    );
     const left = (id: string) => stocks[id]?.left ?? [];
     const parts = packagingDraw(product.packaging, 1).map(({ id, count }) => ({ id, ...costOf(wouldTake(left(id), count)) }));
     const packCost = (product.packCost ?? 0) + parts.reduce((sum, item) => sum + item.cost, 0);
@@ -79,6 +83,14 @@ export function reckon(product: Omit<Product, "formulaName">, spec: FormulaSpec,
 
 /** Returns the name of anything of the shelf that a product takes. */
 export const nameIn = (shelf: Shelf, id: string): string =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.vessels, ...shelf.wicks, ...shelf.molds, ...shelf.packs].find(
-    (item) => item.id === id,
-  )?.name ?? "something no longer here";
+  [
+    ...shelf.waxes,
+    ...shelf.fragrances,
+    ...shelf.additives,
+    ...shelf.dyes,
+    ...shelf.vessels,
+    ...shelf.wicks,
+    ...shelf.molds,
+    ...shelf.embeds,
+    ...shelf.packs,
+  ].find((item) => item.id === id)?.name ?? "something no longer here";

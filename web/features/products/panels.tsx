@@ -3,6 +3,7 @@
 import { CONTAINER_NAMES, LABEL_CONTAINERS, type Rates } from "@hearth/core";
 import { useState } from "react";
 import { AddBeside } from "@/catalogue/add-beside";
+import { EmbedFields } from "@/catalogue/embed-fields";
 import { PackagingFields } from "@/catalogue/packaging-fields";
 import { Chooser } from "@/forms/chooser";
 import { Field } from "@/forms/fields";
@@ -51,6 +52,14 @@ export function WhatItIs({ state, formulas, faults }: { state: ProductState; for
         />
         {chosenWick ? <Field label="Wicks in one" {...fields.bind("wicks")} inputMode="numeric" /> : <span />}
       </div>
+      <EmbedFields
+        value={state.embeds}
+        onValue={state.setEmbeds}
+        embeds={known.shelf.embeds}
+        stocks={known.stocks}
+        onLook={known.look}
+        error={faults.embeds ?? ""}
+      />
       {adding ? (
         <AddBeside
           kind={adding.kind}

@@ -2,6 +2,7 @@
 
 import {
   dueReasons,
+  type EmbedChoice,
   type FormulaSpec,
   type LabelContainer,
   NO_PACKAGING,
@@ -16,6 +17,7 @@ import { useEffect, useMemo, useState, useTransition } from "react";
 import { v7 } from "uuid";
 import { readSpec } from "@/catalogue/catalogue";
 import { useDraft } from "@/catalogue/draft";
+import { embedChoicesOf } from "@/catalogue/embed-fields";
 import { packagingOf } from "@/catalogue/packaging-fields";
 import { type Few, useShelf } from "@/catalogue/use-shelf";
 import { callAction } from "@/forms/call-action";
@@ -116,15 +118,17 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const [formulaId, setFormulaId] = useState(product?.formulaId ?? "");
   const [containerId, setBodyId] = useState(product?.containerId ?? "");
   const [wickId, setWickId] = useState<string | null>(product ? (product.wickId ?? "") : null);
+  const [embeds, setEmbeds] = useState<readonly EmbedChoice[]>(product?.embeds ?? []);
   const [packaging, setPackaging] = useState<Packaging>(product?.packaging ?? NO_PACKAGING);
   const spec = useSpec(workshop.workshopId, formulaId, product && firstSpec ? { id: product.formulaId, spec: firstSpec } : null);
   const rules = useMemo(() => productRules(product, units), [product, units]);
   const fields = useFields(rules);
   const draft = useDraft(
     `product:${product?.id ?? "new"}`,
-    { ...fields.typed, formulaId, containerId, wickId: wickId ?? "", packaging: JSON.stringify(packaging) },
+    { ...fields.typed, formulaId, containerId, wickId: wickId ?? "", packaging: JSON.stringify(packaging), embeds: JSON.stringify(embeds) },
     (kept) => {
-      const { formulaId: f, containerId: b, wickId: w, packaging: p, ...rest } = kept;
+      const { formulaId: f, containerId: b, wickId: w, packaging: p, embeds: e, ...rest } = kept;
+      if (e) setEmbeds(JSON.parse(e) as EmbedChoice[]);
       if (p) setPackaging(JSON.parse(p) as Packaging);
       fields.fill(rest);
       setFormulaId(f ?? "");
@@ -160,6 +164,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
     containerId,
     wickId: chosenWick || null,
     wicks: (v.wicks as number | undefined) ?? 1,
+    embeds: embedChoicesOf(embeds).length > 0 ? embedChoicesOf(embeds) : null,
     price: (v.price as number | null | undefined) ?? null,
     soldBy: (v.soldBy as "piece" | "weight" | undefined) ?? "piece",
     pack: (v.pack as number | undefined) ?? 1,
@@ -191,7 +196,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
       wickless,
       suited,
     },
-    ...{ packaging, setPackaging, packedContainer, now, spec },
+    ...{ embeds, setEmbeds, packaging, setPackaging, packedContainer, now, spec },
     containers: options.containers,
     wickOptions: options.wicks(suited),
     worked: spec ? reckon(now, spec, shelf, stocks, rates) : null,

@@ -10,8 +10,14 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const units = useUnits();
   if (taken.every((use) => use.taken.every((item) => item.cost === null))) return null;
   const { plan, state } = batch;
-  /** Bodies and wicks go with their product; everything else was in the pots. */
-  const pieces = new Set(plan.products.flatMap((product) => [product.containerId, ...(product.wicks ? [product.wicks.wickId] : [])]));
+  /** Containers, wicks and embeds go with their product; everything else was in the pots. */
+  const pieces = new Set(
+    plan.products.flatMap((product) => [
+      product.containerId,
+      ...(product.wicks ? [product.wicks.wickId] : []),
+      ...(product.embeds ?? []).map((embed) => embed.embedId),
+    ]),
+  );
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
   /** Returns what each pot holds of a material, as planned: what was drawn of it is shared by that. */
@@ -37,13 +43,18 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   const rows = plan.products.map((product) => {
     const container = product.container === "mold" ? 0 : eachOf(product.containerId);
     const wick = product.wicks ? eachOf(product.wicks.wickId) : 0;
-    const lacks = [container === null ? product.name : "", wick === null ? (product.wicks?.name ?? "") : ""].filter(Boolean);
+    const laidIn = (product.embeds ?? []).map((embed) => ({ ...embed, each: eachOf(embed.embedId) }));
+    const lacks = [
+      container === null ? product.name : "",
+      wick === null ? (product.wicks?.name ?? "") : "",
+      ...laidIn.map((embed) => (embed.each === null ? embed.name : "")),
+    ].filter(Boolean);
     return {
       key: product.key,
       name: product.name,
       fillsMg: product.fillsMg ?? [product.fillMg],
       count: Math.max(1, filledOf(plan, state, product.key)),
-      pieceCost: (container ?? 0) + (wick ?? 0) * (product.wicks?.count ?? 0),
+      pieceCost: (container ?? 0) + (wick ?? 0) * (product.wicks?.count ?? 0) + laidIn.reduce((sum, embed) => sum + (embed.each ?? 0) * embed.count, 0),
       lacks,
     };
   });
@@ -52,6 +63,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
     plan.pots.flatMap((pot) => pot.components).find((part) => part.id === id)?.name ??
     plan.products.find((product) => product.containerId === id)?.name ??
     plan.products.find((product) => product.wicks?.wickId === id)?.wicks?.name ??
+    plan.products.flatMap((product) => product.embeds ?? []).find((embed) => embed.embedId === id)?.name ??
     "";
   const unknown = [
     ...new Set([...inPot.filter((use) => costOf(use.taken).unknown > 0).map((use) => nameOf(use.materialId)), ...rows.flatMap((row) => row.lacks)]),

@@ -1,6 +1,18 @@
 "use client";
 
-import { countWords, defectOf, filledOf, missingToClose, partKey, plannedParts, sellableOf, stoppedOf, weighedLoad, writePart } from "@hearth/core";
+import {
+  countWords,
+  defectOf,
+  filledOf,
+  missingToClose,
+  partKey,
+  plannedParts,
+  sellableOf,
+  stoppedOf,
+  weighedLoad,
+  writeEmbeds,
+  writePart,
+} from "@hearth/core";
 import { type ReactNode, useState } from "react";
 import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
@@ -184,6 +196,7 @@ function Products({ batch: { plan, state, pouredAt } }: { batch: Batch }) {
                 {product.wicks.count} × {product.wicks.name}
               </span>
             ) : null}
+            {product.embeds ? <span className="block text-soft">{writeEmbeds(product.embeds)} laid in</span> : null}
             {pouredAt && filledOf(plan, state, product.key) !== product.count ? (
               <span className="block font-semibold">{filledOf(plan, state, product.key)} filled</span>
             ) : null}

@@ -92,7 +92,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
   return (
     <PageLayout
       title={set ? set.name : "New set"}
-      lead="Several products sold as one: a sample set, a gift box."
+      lead="Several products sold as one: a sample set, a gift box. Or goods that you bought to resell."
       actions={
         <>
           <button type="submit" form="set-form" className="action-button" data-next-step disabled={busy}>
@@ -108,6 +108,10 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
         <>
           {draft.offer}
           <Aside title="Candles, not packs">A set counts single candles of its products, whatever their own pack is.</Aside>
+          <Aside title="Goods to resell">
+            A wick trimmer or a lighter: add it to the shelf as packing of the kind “goods to resell”, leave the contents empty, and choose it under “How it is
+            packed”.
+          </Aside>
           {single > 0 ? <Aside title="Separately">Its candles cost {units.money(Math.round(single))} when they are bought separately.</Aside> : null}
         </>
       }

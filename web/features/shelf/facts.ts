@@ -1,4 +1,4 @@
-import { cautionsOnVessel, type ShelfKind } from "@hearth/core";
+import { cautionsOnEmbed, cautionsOnVessel, type ShelfKind } from "@hearth/core";
 import type { ShelfRow } from "@/server/inventory/shelf-page";
 import type { Formats } from "@/ui/units";
 
@@ -10,6 +10,7 @@ export const PLURALS: Record<ShelfKind, { title: string; name: string }> = {
   wick: { title: "Wicks", name: "wicks" },
   vessel: { title: "Vessels", name: "vessels" },
   mold: { title: "Molds", name: "molds" },
+  embed: { title: "Embeds", name: "embeds" },
   pack: { title: "Packing", name: "packing parts" },
   instrument: { title: "Instruments", name: "instruments" },
   person: { title: "People", name: "people" },
@@ -24,6 +25,7 @@ export const TEACH: Record<ShelfKind, string> = {
   wick: "No wick yet. Add one with the diameters and waxes it suits.",
   vessel: "No vessel yet. Add a jar with its fill weight and inner measures, which are drawn to scale.",
   mold: "No mold yet. Add pillar molds, silicone molds and melt trays. They are reusable, so stock is not deducted.",
+  embed: "No embed yet. Add shells, stones, sand or figures with the volume of one: it comes off the fill. Nothing that burns.",
   pack: "No packaging yet. Add boxes with their inner size, lids, labels and tape. Packing takes them from stock, and what runs low is on the shopping list.",
   instrument: "No instrument yet. Add your thermometer and scale, so that each reading says which one it is from.",
   person: "No people yet. Add who works here, so that each entry says who made it.",
@@ -95,6 +97,8 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
         of(n(row, "cavities"), (many) => (many > 1 ? `${many} cavities` : "")),
         `${units.g(n(row, "fillMg") ?? 0)} each`,
       );
+    case "embed":
+      return join(t(row, "material"), `${units.volume((n(row, "volumeUl") ?? 0) / 1_000)} each`);
     case "pack": {
       const sides = ["lengthUm", "widthUm", "heightUm"].map((key) => n(row, key)).filter((um) => um !== null);
       return join(t(row, "kind"), sides.length > 0 && `inside ${sides.map((um) => units.len(um)).join(" × ")}`);
@@ -114,10 +118,12 @@ export function factsOf(kind: ShelfKind, row: ShelfRow, units: Formats, nameOf: 
   }
 }
 
-/** Returns what stands against filling a vessel. */
+/** Returns what stands against filling a vessel, or laying an embed in. */
 export const warnOf = (kind: ShelfKind, row: ShelfRow): string[] =>
   kind === "vessel"
     ? cautionsOnVessel({ material: t(row, "material"), state: t(row, "state"), use: t(row, "use"), leadTestedOn: t(row, "leadTestedOn") }).map(
         (caution) => caution.message,
       )
-    : [];
+    : kind === "embed"
+      ? cautionsOnEmbed({ name: t(row, "name"), material: t(row, "material") }).flatMap((caution) => (caution.weight === "stop" ? [caution.message] : []))
+      : [];

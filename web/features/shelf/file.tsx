@@ -20,6 +20,7 @@ const PLURAL: Record<Kind, string> = {
   wick: "wicks",
   vessel: "vessels",
   mold: "molds",
+  embed: "embeds",
   pack: "packing parts",
   instrument: "instruments",
   lot: "lots: what was received, and the stock to begin with",

@@ -152,7 +152,7 @@ function Part({
           {PLURALS[kind].title} <span className="figure text-[17px] text-soft">{found}</span>
         </h2>
         <button type="button" className="press" onClick={() => setOpen("new")}>
-          Add {kind === "instrument" || kind === "additive" ? `an ${kind}` : `a ${kind}`}
+          Add {/^[aeiou]/.test(kind) ? `an ${kind}` : `a ${kind}`}
         </button>
       </div>
       {open === "new" ? <ShelfForm kind={kind} row={null} waxes={waxes} onDone={() => setOpen((now) => (now === "new" ? null : now))} /> : null}

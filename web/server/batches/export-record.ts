@@ -21,7 +21,7 @@ import Papa from "papaparse";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { additives, dyes, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, embeds, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people, workshops } from "@/data/tables/workshop";
 import { readBatchEvents, readBatchState } from "@/server/events/read-events";
 import type { OwnedTable } from "@/server/inventory/tables";
@@ -94,6 +94,7 @@ export async function batchRecordOf(db: Database, workshopId: string, batchId: s
     dyes: await rows(dyes, wanted),
     wicks: await rows(wicks, present(plan.products.map((product) => product.wicks?.wickId ?? null))),
     molds: await rows(molds, present(plan.products.filter((product) => product.container === "mold").map((product) => product.containerId))),
+    embeds: await rows(embeds, present(plan.products.flatMap((product) => (product.embeds ?? []).map((embed) => embed.embedId)))),
     events: events.map((event) => ({ ...event, v: versionOf(event.kind) })) as BatchRecord["events"],
   };
 }

@@ -27,7 +27,7 @@ import { writeOutcomes } from "@/data/outcome-rows";
 import { writeStockUses } from "@/data/stock-uses";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { additives, dyes, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, embeds, fragrances, instruments, molds, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { people } from "@/data/tables/workshop";
 import { readBatchEvents } from "@/server/events/read-events";
 import { isSameLog } from "@/server/events/validate-append";
@@ -215,6 +215,7 @@ export async function importRecord(db: Database, workshopId: string, record: Bat
     await put(dyes, record.dyes ?? []);
     await put(wicks, record.wicks ?? []);
     await put(molds, record.molds ?? []);
+    await put(embeds, record.embeds ?? []);
 
     const fault = await putFormula(tx, workshopId, record, now);
     if (fault) return reject(fault);

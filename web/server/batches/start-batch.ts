@@ -3,12 +3,15 @@ import {
   type BatchPlan,
   batchOf,
   type ChosenProduct,
+  embedChoices,
+  embedsOf,
   type FormulaSpec,
   fillPart,
   inUnit,
   materialsOf,
   moldAtHeight,
   notToBeFilled,
+  notToBeLaidIn,
   ok,
   PRESET_PROCESSES,
   type Process,
@@ -30,7 +33,7 @@ import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { instruments, molds, vessels, wicks } from "@/data/tables/shelf";
+import { embeds, instruments, molds, vessels, wicks } from "@/data/tables/shelf";
 import { listProcesses } from "@/server/formulas/processes";
 import type { Actor } from "@/server/http/context";
 import { readMaterials } from "@/server/inventory/shelf";
@@ -53,6 +56,8 @@ export const batchWanted = z.object({
         count: z.number().int().min(1).max(100_000),
         part: fillPart.nullable().default(null),
         wick: z.object({ id: z.uuid(), count: z.number().int().min(1).max(9) }).nullable(),
+        /** What is laid into one piece. */
+        embeds: embedChoices.default([]),
         /** The pot that it is poured from, where one melt is divided. */
         pot: z.number().int().min(0).max(7).optional(),
         /** How high a mold is filled, in micrometers; as high as usual where it is not said. */
@@ -99,8 +104,20 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
+  const e = await tx
+    .select()
+    .from(embeds)
+    .where(
+      and(
+        eq(embeds.workshopId, mine),
+        inArray(
+          embeds.id,
+          request.products.flatMap((product) => product.embeds.map((embed) => embed.id)),
+        ),
+      ),
+    );
   const out: ChosenProduct[] = [];
-  for (const { id, container, count, part, wick, pot, heightUm } of request.products) {
+  for (const { id, container, count, part, wick, pot, heightUm, embeds: choices } of request.products) {
     const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
     const mold = container === "mold" ? m.find((item) => item.id === id) : undefined;
     const unfit = vessel ? notToBeFilled(vessel, wick !== null) : null;
@@ -108,11 +125,15 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     const row = wick ? w.find((item) => item.id === wick.id) : null;
     if (wick && !row) return "A wick is no longer on the shelf. Choose again.";
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
-    if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks, pot });
+    const laidIn = embedsOf(choices, e);
+    if (laidIn.length < choices.length) return "Something to be laid in is no longer on the shelf. Choose again.";
+    const burning = e.find((row) => choices.some((embed) => embed.id === row.id) && notToBeLaidIn(row) !== null);
+    if (burning) return notToBeLaidIn(burning) ?? "";
+    if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks, pot, embeds: laidIn });
     else if (mold)
       out.push({
         ...moldAtHeight({ ...mold, statedFillMg: mold.fillMg, workingFillMg: mold.fillMg }, heightUm ?? mold.heightUm),
-        ...{ container: "mold", soldByWeight: false, count, part, chosenWicks, pot },
+        ...{ container: "mold", soldByWeight: false, count, part, chosenWicks, pot, embeds: laidIn },
       });
     else return "A vessel is no longer on the shelf. Choose again.";
   }

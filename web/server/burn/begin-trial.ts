@@ -153,6 +153,7 @@ async function pour(
           count: variant.testCandles,
           part: variant.half ? { kind: "half" } : null,
           wick: variant.wick,
+          embeds: [],
           ...(isOneMelt ? { pot } : {}),
         })),
         sparePpm: 50_000,

@@ -288,7 +288,8 @@ describe("orders", () => {
 
   it("are short of nothing once a market day is over, nor of what came back from it", async () => {
     await anOrder(6, { what: "market", wantedOn: "2026-03-14" });
-    const shortage = async (today: string) => (await readFinishedGoods(test.db, workshopId, today)).find((stocked) => stocked.sellable.id === cup)?.shortage;
+    const shortage = async (today: string) =>
+      (await readFinishedGoods(test.db, workshopId, today, "UTC")).find((stocked) => stocked.sellable.id === cup)?.shortage;
     expect(await shortage("2026-03-14")).toBe(6);
     expect(await shortage("2026-03-15")).toBe(0);
     await release();

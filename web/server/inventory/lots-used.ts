@@ -16,6 +16,7 @@ export async function lotsUsedWithNames(db: Database, workshopId: string, batchI
   const names = new Map([
     ...plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const)),
     ...plan.products.map((product) => [product.containerId, product.name] as const),
+    ...plan.products.flatMap((product) => (product.embeds ?? []).map((embed) => [embed.embedId, embed.name] as const)),
     ...plan.products.flatMap((product) => (product.wicks ? [[product.wicks.wickId, product.wicks.name] as const] : [])),
   ]);
   const taken = await readTakenBy(db, workshopId, batchId, zone);

@@ -3,7 +3,7 @@ import { group } from "d3-array";
 import { and, asc, countDistinct, desc, eq, gt, gte, inArray, isNotNull, lt, lte, max, or, sql, sum } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { Database, Transaction } from "@/data/client";
-import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, embeds, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 import { lots, stockCounts, stockUses } from "@/data/tables/stock";
 import { people } from "@/data/tables/workshop";
 import { dayStart } from "@/server/http/period";
@@ -23,7 +23,7 @@ export type ShelfMaterials = Awaited<ReturnType<typeof readMaterials>>;
 
 /** Returns all that stands on the shelf. */
 export async function readShelf(db: Database, workshopId: string) {
-  const [materials, k, v, m, i, p, b] = await Promise.all([
+  const [materials, k, v, m, i, p, b, e] = await Promise.all([
     readMaterials(db, workshopId),
     db.select().from(wicks).where(eq(wicks.workshopId, workshopId)).orderBy(naturalSort(wicks.name)),
     db.select().from(vessels).where(eq(vessels.workshopId, workshopId)).orderBy(naturalSort(vessels.name)),
@@ -31,8 +31,9 @@ export async function readShelf(db: Database, workshopId: string) {
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)),
     db.select().from(people).where(eq(people.workshopId, workshopId)).orderBy(naturalSort(people.name)),
     db.select().from(packs).where(eq(packs.workshopId, workshopId)).orderBy(naturalSort(packs.name)),
+    db.select().from(embeds).where(eq(embeds.workshopId, workshopId)).orderBy(naturalSort(embeds.name)),
   ]);
-  return { ...materials, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: p };
+  return { ...materials, wicks: k, vessels: v, molds: m, embeds: e, packs: b, instruments: i, people: p };
 }
 export type Shelf = Awaited<ReturnType<typeof readShelf>>;
 
@@ -55,7 +56,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
       .where(and(eq(table.workshopId, workshopId), or(sql`${table.id} in (${wanted})`, named)))
       .orderBy(naturalSort(table.name));
   };
-  const [w, f, a, d, k, v, m, b, i] = await Promise.all([
+  const [w, f, a, d, k, v, m, e, b, i] = await Promise.all([
     few(waxes),
     few(fragrances),
     few(additives),
@@ -63,6 +64,7 @@ export async function readPickList(db: Database, workshopId: string, also: reado
     few(wicks),
     few(vessels),
     few(molds),
+    few(embeds),
     few(packs),
     db.select().from(instruments).where(eq(instruments.workshopId, workshopId)).orderBy(naturalSort(instruments.name)),
   ]);
@@ -73,12 +75,14 @@ export async function readPickList(db: Database, workshopId: string, also: reado
         .from(waxes)
         .where(and(eq(waxes.workshopId, workshopId), inArray(waxes.id, parts)))
     : [];
-  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, molds: m, packs: b, instruments: i, people: [] };
+  return { waxes: [...w, ...more], fragrances: f, additives: a, dyes: d, wicks: k, vessels: v, molds: m, embeds: e, packs: b, instruments: i, people: [] };
 }
 
 /** Returns everything of a shelf of which stock can be. */
 export const stockedIn = (shelf: Shelf): string[] =>
-  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.packs].map((item) => item.id);
+  [...shelf.waxes, ...shelf.fragrances, ...shelf.additives, ...shelf.dyes, ...shelf.wicks, ...shelf.vessels, ...shelf.embeds, ...shelf.packs].map(
+    (item) => item.id,
+  );
 
 /** Returns what a form begins with: a few things of each kind and what is named, with their stock and when each was last drawn. */
 export async function pickList(db: Database, workshop: { id: string; timeZone: string }, also: readonly string[], most = 12) {
@@ -138,7 +142,7 @@ const lastCounts = (db: Database, workshopId: string, only?: readonly string[]) 
 export const receivedAt = (lot: { receivedOn: string; receivedAt: string | null }, zone: string): string => lot.receivedAt ?? dayStart(lot.receivedOn, zone);
 
 /** Returns what is there of everything. What was drawn is summed by the database, so that years of batches cost one row each material. */
-export async function readStocks(db: Database, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {
+export async function readStocks(db: Database | Transaction, workshopId: string, zone: string, only?: readonly string[]): Promise<Stocks> {
   if (only?.length === 0) return {};
   const among = (column: AnyPgColumn) => (only ? inArray(column, [...only]) : undefined);
   const newest = lastCounts(db, workshopId).as("newest");

@@ -1,6 +1,6 @@
 import type { ShelfKind } from "@hearth/core";
 import type { AnyPgColumn, PgTable } from "drizzle-orm/pg-core";
-import { additives, dyes, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
+import { additives, dyes, embeds, fragrances, instruments, molds, packs, vessels, waxes, wicks } from "@/data/tables/shelf";
 
 /** The table of each kind of thing; people have none of their own here, since they belong to the workshop. */
 export const SHELF_TABLES = {
@@ -11,6 +11,7 @@ export const SHELF_TABLES = {
   wick: wicks,
   vessel: vessels,
   mold: molds,
+  embed: embeds,
   pack: packs,
   instrument: instruments,
 };

@@ -87,7 +87,7 @@ export async function lotTrace(db: Database, workshopId: string, lotId: string, 
   const amounts = new Map<string, number>();
   for (const { id, batchId } of uses) {
     const mine = (book.taken.get(id) ?? []).reduce((sum, item) => sum + (item.lotId === lotId ? item.amount : 0), 0);
-    if (mine > 0) amounts.set(batchId, (amounts.get(batchId) ?? 0) + mine);
+    if (mine > 0 && batchId !== null) amounts.set(batchId, (amounts.get(batchId) ?? 0) + mine);
   }
   return {
     lot: { id: lot.id, kind: lot.kind, code: lot.code, material, receivedOn: lot.receivedOn, amount: lot.amount },

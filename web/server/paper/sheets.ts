@@ -15,6 +15,7 @@ import {
   writeBulk,
   writeDay,
   writeDuration,
+  writeEmbeds,
   writeMass,
   writeOnScale,
   writePart,
@@ -107,7 +108,7 @@ function drawHead(paper: Paper, pen: Pen, { name, day, plan, address, opens, uni
   pen.y = paper.text(`${writeDay(day, manner.day)} ${day.slice(0, 4)}`, MARGIN, pen.y + 2, { size: 11 });
   for (const product of plan.products)
     pen.y = paper.text(
-      `${product.count} × ${product.name}${product.part ? `, ${writePart(product.part)}` : ""}, ${say(writeMass(product.fillMg, units.massUnit))} each${product.wicks ? `, ${product.wicks.count} × ${product.wicks.name}` : ""}`,
+      `${product.count} × ${product.name}${product.part ? `, ${writePart(product.part)}` : ""}, ${say(writeMass(product.fillMg, units.massUnit))} each${product.wicks ? `, ${product.wicks.count} × ${product.wicks.name}` : ""}${product.embeds ? `, ${writeEmbeds(product.embeds)} laid in` : ""}`,
       MARGIN,
       pen.y + 1,
       {

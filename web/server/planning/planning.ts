@@ -7,6 +7,7 @@ import {
   dayAt,
   dayRecord,
   drawOfPiece,
+  embedsOf,
   type FormulaSpec,
   gathered,
   isCounted,
@@ -88,13 +89,14 @@ export async function listDemand(db: Database | Transaction, workshopId: string,
 }
 
 /** The container of a product as it is planned, with its wicks; null if it is not on the shelf any more. */
-export function chosenOf(product: Pick<Product, "containerId" | "wickId" | "wicks">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
+export function chosenOf(product: Pick<Product, "containerId" | "wickId" | "wicks" | "embeds">, shelf: Shelf): Omit<ChosenProduct, "count"> | null {
   const wick = shelf.wicks.find((wick) => wick.id === product.wickId);
   const chosenWicks = wick ? wicksOf(wick, product.wicks) : null;
+  const embeds = embedsOf(product.embeds, shelf.embeds);
   const vessel = shelf.vessels.find((vessel) => vessel.id === product.containerId);
-  if (vessel) return { ...vessel, container: "vessel", chosenWicks };
+  if (vessel) return { ...vessel, container: "vessel", chosenWicks, embeds };
   const mold = shelf.molds.find((mold) => mold.id === product.containerId);
-  return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, chosenWicks } : null;
+  return mold ? { ...mold, container: "mold", statedFillMg: mold.fillMg, workingFillMg: mold.fillMg, soldByWeight: false, chosenWicks, embeds } : null;
 }
 
 interface Made {
@@ -130,7 +132,9 @@ export async function readDemandPlan(db: Database, workshop: { id: string; timeZ
     looked.map((product) => product.formulaId),
   );
   const packs = looked.flatMap((product) => packagingDraw(product.packaging, 1).map((part) => part.id));
-  const named = looked.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]).concat(packs);
+  const named = looked
+    .flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : []), ...(product.embeds ?? []).map((embed) => embed.id)])
+    .concat(packs);
   const shelf = await readPickList(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {
     const spec = specs.get(product.formulaId);

@@ -1,11 +1,24 @@
 "use server";
 
-import { dueReasons, type FormulaSpec, LABEL_CONTAINERS, notToBeFilled, ok, packaging, type Result, reject, testedOf, WICK_TESTS } from "@hearth/core";
-import { and, eq } from "drizzle-orm";
+import {
+  dueReasons,
+  embedChoices,
+  type FormulaSpec,
+  LABEL_CONTAINERS,
+  notToBeFilled,
+  notToBeLaidIn,
+  ok,
+  packaging,
+  type Result,
+  reject,
+  testedOf,
+  WICK_TESTS,
+} from "@hearth/core";
+import { and, eq, inArray } from "drizzle-orm";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { products } from "@/data/tables/product";
-import { molds, vessels, wicks } from "@/data/tables/shelf";
+import { embeds, molds, vessels, wicks } from "@/data/tables/shelf";
 import { command } from "@/server/http/command";
 import type { OwnedTable } from "@/server/inventory/tables";
 import { newestSpecs, readProduct } from "./products";
@@ -18,6 +31,7 @@ const values = z.object({
   containerId: z.uuid({ error: "Choose the vessel or mold." }),
   wickId: z.uuid().nullable(),
   wicks: z.number().int().min(1).max(9),
+  embeds: embedChoices.nullable().default(null),
   price: money,
   soldBy: z.enum(["piece", "weight"]),
   pack: z.number().int().min(1, "A pack holds at least one.").max(1_000),
@@ -53,6 +67,23 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
       .from(wicks)
       .where(and(eq(wicks.workshopId, mine), eq(wicks.id, wanted.wickId)));
     if (!row) return reject("This wick is not on the shelf.", { wickId: ["Choose a wick from the shelf, or none."] });
+  }
+  if (wanted.embeds?.length) {
+    const rows = await tx
+      .select()
+      .from(embeds)
+      .where(
+        and(
+          eq(embeds.workshopId, mine),
+          inArray(
+            embeds.id,
+            wanted.embeds.map((embed) => embed.id),
+          ),
+        ),
+      );
+    const missing = wanted.embeds.some((embed) => !rows.some((row) => row.id === embed.id));
+    const why = missing ? "Something to be laid in is not on the shelf: choose it again." : rows.flatMap((row) => notToBeLaidIn(row) ?? [])[0];
+    if (why) return reject(why, { embeds: [why] });
   }
   return null;
 }

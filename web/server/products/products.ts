@@ -1,4 +1,14 @@
-import { dueReasons, type FormulaSpec, type LabelContainer, type Packaging, readFormula, type TestedState, testedOf, type WickTest } from "@hearth/core";
+import {
+  dueReasons,
+  type EmbedChoice,
+  type FormulaSpec,
+  type LabelContainer,
+  type Packaging,
+  readFormula,
+  type TestedState,
+  testedOf,
+  type WickTest,
+} from "@hearth/core";
 import { and, count, desc, eq, ilike, inArray, isNotNull, or } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { formulas, formulaVersions } from "@/data/tables/formula";
@@ -17,6 +27,7 @@ export interface Product {
   containerId: string;
   wickId: string | null;
   wicks: number;
+  embeds: EmbedChoice[] | null;
   price: number | null;
   soldBy: "piece" | "weight";
   pack: number;
@@ -41,6 +52,7 @@ const shown = {
   containerId: products.containerId,
   wickId: products.wickId,
   wicks: products.wicks,
+  embeds: products.embeds,
   price: products.price,
   soldBy: products.soldBy,
   pack: products.pack,

@@ -1,6 +1,6 @@
 "use server";
 
-import { isoDay, labelSheet, ok, packaging, packContents, type Result, reject } from "@hearth/core";
+import { isoDay, isResold, labelSheet, ok, packaging, packagingDraw, packContents, type Result, reject } from "@hearth/core";
 import { and, eq, sql } from "drizzle-orm";
 import { z } from "zod";
 import { labelling, labelSheets } from "@/data/tables/label";
@@ -82,6 +82,8 @@ const setValues = z.object({
 /** Keeps a set of several products. */
 export async function saveSet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; version: number }>> {
   return command("sell", setValues, workshopRef, input, async ({ id, expectedVersion, ...values }, { db, workshop }) => {
+    if (isResold(values) && packagingDraw(values.packaging, 1).length === 0)
+      return reject("Put at least one product in, or choose what you resell under “How it is packed”.", { contents: ["Put at least one product in."] });
     const there = await readSet(db, workshop.id, id);
     if (expectedVersion === null) {
       if (!there) await db.insert(sets).values({ ...values, id, workshopId: workshop.id });

@@ -20,6 +20,7 @@ import { readDemandPlan, readSupplies } from "@/server/planning/planning";
 import { find } from "@/server/workshops/find";
 import { archive, remove, restore } from "@/server/workshops/tidy";
 import { readWorkshop } from "@/server/workshops/workshops";
+import { brokenBooks } from "@/testing/books/invariants";
 import { STARTED, storedBatch } from "@/testing/stored-batch";
 import { here, inStoredWorkshop, stored, test, value, workshopId } from "@/testing/stored-workshop";
 import { beginOrder, pack, putOnPlan, saveSet, takeOut, unpack } from "./commands";
@@ -77,7 +78,7 @@ beforeEach(async () => {
     packaging: { boxId: box, parts: [{ id: label, count: 2 }] },
   });
 });
-const finishedGoods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((stocked) => stocked.sellable.id === id);
+const finishedGoods = async (id = cup) => (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10), "UTC")).find((stocked) => stocked.sellable.id === id);
 const line = (packs: number, sellable = cup, name = "Cups of rain, two", price = 900) => ({ sellable, name, packs, price });
 const order = async (lines: object[], what: "order" | "market" = "order") => {
   const orderId = v7();
@@ -127,6 +128,55 @@ describe("finished goods", () => {
     expect(await recentlyPacked(test.db, workshopId, STARTED)).toEqual([]);
   });
 
+  it("may be goods that are resold as they were bought: received, priced, taken from the shelf, sold, and never more than are there", async () => {
+    const [trimmer, card, goods] = [v7(), v7(), v7()];
+    await test.db.insert(packs).values([
+      { workshopId, id: trimmer, name: "wick trimmer", kind: "goods to resell" },
+      { workshopId, id: card, name: "blank card", kind: "card" },
+    ]);
+    // Twelve for 60.00: five each.
+    await test.db.insert(lots).values({ workshopId, id: v7(), kind: "pack", materialId: trimmer, amount: 12, cost: 6_000, receivedOn: "2026-01-02" });
+    const asSet = { id: goods, expectedVersion: null, name: "Wick trimmer", contents: [], price: 900 };
+    expect(await saveSet(here(), { ...asSet, packaging: NO_PACKAGING })).toMatchObject({ ok: false, fields: { contents: [expect.any(String)] } });
+    value(
+      await saveSet(here(), {
+        ...asSet,
+        packaging: {
+          boxId: null,
+          parts: [
+            { id: trimmer, count: 1 },
+            { id: card, count: 1 },
+          ],
+        },
+      }),
+    );
+    // A card whose stock is not kept limits nothing.
+    expect(await finishedGoods(goods)).toMatchObject({ loose: 12, packed: 0, planned: 0 });
+    expect(await pack(here(), { packRunId: v7(), sellableId: goods, packs: 13 })).toMatchObject({
+      ok: false,
+      fields: { packs: [expect.stringMatching(/12 of 13/)] },
+    });
+    const onHand = async () => (await readStocks(test.db, workshopId, "UTC", [trimmer]))[trimmer]?.onHand;
+    const packRunId = v7();
+    value(await pack(here(), { packRunId, sellableId: goods, packs: 4 }));
+    expect([await onHand(), (await finishedGoods(goods))?.packed]).toEqual([8, 4]);
+    expect(await brokenBooks(test.db, test.pool, workshopId)).toEqual([]);
+    value(await unpack(here(), { packRunId }));
+    expect([await onHand(), (await finishedGoods(goods))?.packed]).toEqual([12, 0]);
+    // Sold with an order: what is short is taken from the shelf there and then.
+    const orderId = await order([line(3, goods, "Wick trimmer")]);
+    value(await goes(orderId, 3, goods));
+    expect(await onHand()).toBe(9);
+    const sold: OrderBody = { kind: "packsResolved", payload: { sellable: goods, name: "Wick trimmer", packs: 3, to: "sold", each: null, why: "" } };
+    expect(await enter(orderId, sold)).toMatchObject({ ok: true });
+    const sales = await salesBetween(test.db, workshopId, "2020-01-01T00:00:00Z", "2100-01-01T00:00:00Z");
+    expect(sales.find((row) => row.name === "Wick trimmer")).toMatchObject({ sold: 3, money: 2_700 });
+    expect(await brokenBooks(test.db, test.pool, workshopId)).toEqual([]);
+    // No batch had a part in it.
+    const [lot] = (await findLots(test.db, workshopId, "wick trimmer")).first;
+    expect(lot && (await lotTrace(test.db, workshopId, lot.id, "UTC"))?.batches).toEqual([]);
+  });
+
   it("are packed from the batch that was poured first, a set from several, and each piece is found again", async () => {
     const second = await storedBatch(test, workshopId, 2);
     // The second batch is of the same formula and cup.
@@ -146,7 +196,8 @@ describe("finished goods", () => {
     });
     await release(stored, DAY);
     await release(second, 0);
-    const other = (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10))).find((stocked) => stocked.sellable.name === "Other cup")?.sellable.id ?? "";
+    const other =
+      (await readFinishedGoods(test.db, workshopId, NOW.slice(0, 10), "UTC")).find((stocked) => stocked.sellable.name === "Other cup")?.sellable.id ?? "";
     const setId = v7();
     const set = {
       id: setId,
@@ -225,7 +276,7 @@ describe("orders and market days", () => {
     expect(await unpack(here(), { packRunId: packRun?.id })).toMatchObject({ ok: false, message: expect.stringMatching(/were shipped/) });
     const stranger = await test.workshop();
     expect(await readOrder(test.db, stranger, id)).toBeNull();
-    expect((await readFinishedGoods(test.db, stranger, NOW.slice(0, 10))).length).toBe(0);
+    expect((await readFinishedGoods(test.db, stranger, NOW.slice(0, 10), "UTC")).length).toBe(0);
     expect(await takeOut({ workshopId: stranger, personId: null }, { eventId: v7(), orderId: id, lines: [{ sellableId: cup, packs: 1 }] })).toMatchObject({
       ok: false,
     });

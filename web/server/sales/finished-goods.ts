@@ -1,4 +1,4 @@
-import { NO_PACKAGING, type Packaging, type Sellable } from "@hearth/core";
+import { isResold, NO_PACKAGING, type Packaging, packagingDraw, packsFrom, packsOfParts, type Sellable } from "@hearth/core";
 import { and, arrayOverlaps, asc, desc, eq, gt, gte, inArray, isNull, ne, or, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -6,7 +6,7 @@ import { formulaVersions } from "@/data/tables/formula";
 import { demandLines } from "@/data/tables/plan";
 import { orderLines, orders, packedPieces, packRuns, sets } from "@/data/tables/sales";
 import { packs } from "@/data/tables/shelf";
-import { readPickList } from "@/server/inventory/shelf";
+import { readPickList, readStocks } from "@/server/inventory/shelf";
 import { listProducts, type Product } from "@/server/products/products";
 import { naturalSort } from "@/server/shared/natural-sort";
 
@@ -217,8 +217,8 @@ export interface FinishedGoodsRow {
   /** Batches of it that were released though no burn test of them was recorded, and why. */
   untested: { number: number; why: string }[];
 }
-/** `today`: the workshop's day, by which a market day is over. */
-export async function readFinishedGoods(db: Database, workshopId: string, today: string): Promise<FinishedGoodsRow[]> {
+/** `today`: the workshop's day, by which a market day is over; `zone`: its time zone. */
+export async function readFinishedGoods(db: Database, workshopId: string, today: string, zone: string): Promise<FinishedGoodsRow[]> {
   const { sellables, products } = await listSellables(db, workshopId);
   const [loose, available, shortage, planned] = await Promise.all([
     looseLots(db, workshopId, products),
@@ -237,17 +237,22 @@ export async function readFinishedGoods(db: Database, workshopId: string, today:
   );
   const onPlan = new Map(planned.map((row) => [row.id, row.pieces]));
   const looseBy = new Map([...loose].map(([id, lots]) => [id, lots.reduce((sum, item) => sum + item.left, 0)]));
-  const least = (sellable: Sellable, by: ReadonlyMap<string, number>) =>
-    Math.min(...sellable.contents.map((content) => Math.floor((by.get(content.productId) ?? 0) / Math.max(1, content.count))));
+  const stocks = await readStocks(
+    db,
+    workshopId,
+    zone,
+    sellables.filter(isResold).flatMap((sellable) => packagingDraw(sellable.packaging, 1).map((part) => part.id)),
+  );
+  const onShelf = (sellable: Sellable) => packsOfParts(sellable.packaging, (id) => stocks[id]?.onHand ?? null) ?? 0;
   return sellables.map((sellable) => {
     const lots = available.filter((item) => item.sellableId === sellable.id);
     return {
       sellable,
       packed: lots.reduce((sum, item) => sum + item.left, 0),
-      loose: least(sellable, looseBy),
+      loose: isResold(sellable) ? onShelf(sellable) : packsFrom(sellable.contents, looseBy),
       pieces: looseBy.get(sellable.id) ?? 0,
       shortage: shortage.get(sellable.id) ?? 0,
-      planned: least(sellable, onPlan),
+      planned: packsFrom(sellable.contents, onPlan),
       lots: lots.map((lot) => ({ ...lot, batches: [...new Set(pieces.filter((each) => each.packRunId === lot.id).map((each) => each.number))] })),
       untested: sellable.contents
         .flatMap((content) => loose.get(content.productId) ?? [])

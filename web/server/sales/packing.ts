@@ -2,11 +2,13 @@ import {
   costOf,
   costOfProduct,
   drawOfPiece,
+  isResold,
   type Materials,
   namedIn,
   ok,
   overheadCosts,
   packagingDraw,
+  packsOfParts,
   type Result,
   reject,
   resolveCorrections,
@@ -17,6 +19,7 @@ import {
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
+import { deleteDrawsOfPacks, writeDrawsOfPacks } from "@/data/stock-uses";
 import { packedPieces, packRuns } from "@/data/tables/sales";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
@@ -128,6 +131,20 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
       if (lot) pieces.push({ loose: lot, productId: content.productId, count: each.count });
     }
   }
+  const parts = packagingDraw(sellable.packaging, wantedPack.packs);
+  if (isResold(sellable)) {
+    const stocks = await readStocks(
+      tx,
+      workshopId,
+      context.workshop.timeZone,
+      parts.map((part) => part.id),
+    );
+    const enough = packsOfParts(sellable.packaging, (id) => stocks[id]?.onHand ?? null);
+    if (enough !== null && enough < wantedPack.packs) {
+      const why = `${enough} of ${wantedPack.packs} ${sellable.name} are on the shelf. Take fewer, or receive more.`;
+      return reject(why, { packs: [why] });
+    }
+  }
   const oldest = pieces.map((piece) => piece.loose.pouredAt).sort((a, b) => Date.parse(a) - Date.parse(b))[0] ?? context.now;
   await tx.insert(packRuns).values({
     workshopId: workshopId,
@@ -149,10 +166,12 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
     sums.set(key, { batchId: lot.batchId, number: lot.number, product: lot.key, productId, pieces: (sums.get(key)?.pieces ?? 0) + count });
   }
   // The pack run first: an entry that packs jars into one that is not there is refused.
-  await tx
-    .insert(packedPieces)
-    .values([...sums.values()].map(({ number: _number, ...rest }) => ({ ...rest, workshopId: workshopId, packRunId: wantedPack.packRunId })));
-  const parts = packagingDraw(sellable.packaging, wantedPack.packs);
+  if (sums.size > 0)
+    await tx
+      .insert(packedPieces)
+      .values([...sums.values()].map(({ number: _number, ...rest }) => ({ ...rest, workshopId: workshopId, packRunId: wantedPack.packRunId })));
+  // No batch draws what goods that are resold are made of.
+  if (isResold(sellable)) await writeDrawsOfPacks(tx, workshopId, wantedPack.packRunId, context.now, parts);
   for (const [index, sum] of [...sums.values()].entries()) {
     const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "packed", {
       packRun: wantedPack.packRunId,
@@ -184,6 +203,7 @@ export async function unpackIn(tx: Transaction, context: Actor, packRunId: strin
     .update(packRuns)
     .set({ deleted: true })
     .where(and(eq(packRuns.workshopId, workshopId), eq(packRuns.id, packRunId)));
+  await deleteDrawsOfPacks(tx, workshopId, packRunId);
   for (const batchId of new Set((await piecesIn(tx, workshopId, [packRunId])).map((piece) => piece.batchId))) {
     const packed = resolveCorrections(await readBatchEvents(tx, workshopId, batchId)).flatMap(({ event, supersededBy }) =>
       !supersededBy && event.kind === "packed" && event.payload.packRun === packRunId ? [event] : [],

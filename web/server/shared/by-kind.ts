@@ -9,6 +9,7 @@ export const byKind = (shelf: Shelf) => ({
   wick: shelf.wicks,
   vessel: shelf.vessels,
   mold: shelf.molds,
+  embed: shelf.embeds,
   pack: shelf.packs,
   instrument: shelf.instruments,
 });

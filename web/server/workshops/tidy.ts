@@ -111,7 +111,7 @@ async function usedIn(tx: Transaction, workshopId: string, kind: Kind, id: strin
       ...Object.values(MATERIAL_COLUMNS).flatMap(({ table, column, used }): [string, SQL][] =>
         used ? [[used, sql`select 1 from ${table} where ${eq(table.workshopId, workshopId)} and ${column} = ${id} limit 1`]] : [],
       ),
-      ["products", sql`select 1 from product where ${condition} and packaging::text like ${like} limit 1`],
+      ["products", sql`select 1 from product where ${condition} and (packaging::text like ${like} or embeds::text like ${like}) limit 1`],
       ["a set", sql`select 1 from product_set where ${condition} and packaging::text like ${like} limit 1`],
       ["color recipes", sql`select 1 from color where ${condition} and not deleted and recipe::text like ${like} limit 1`],
       ["a blend", sql`select 1 from wax where ${condition} and blend::text like ${like} limit 1`],

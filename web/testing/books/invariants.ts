@@ -51,9 +51,16 @@ export async function brokenBooks(db: Database, pool: Pool, workshopId: string, 
   const keptName = (id: string): string => (merged.has(id) ? keptName(merged.get(id) as string) : id);
   const uses: Use[] = [];
   const packedIn = new Map<string, number>();
-  const keptUses = await rows<{ batch_id: string; event_id: string; named_id: string; material_id: string; amount: string }>(
+  const keptUses = await rows<{ batch_id: string | null; event_id: string; named_id: string; material_id: string; amount: string; at: Date }>(
     "select * from stock_use where workshop_id = $1",
   );
+  // Goods that are resold are drawn by the lot of packs, and no longer once it is unpacked.
+  const resold = keptUses.filter((keptUse) => keptUse.batch_id === null);
+  const runs = await rows<{ id: string; deleted: boolean }>("select id, deleted from pack_run where workshop_id = $1");
+  for (const { event_id, material_id, amount, at } of resold) {
+    if (runs.find((run) => run.id === event_id)?.deleted !== false) say(`pack run ${event_id.slice(-4)}: it draws, and is not there`);
+    uses.push({ eventId: event_id, materialId: material_id, amount: Number(amount), at: at.toISOString() });
+  }
   for (const row of await rows<{ id: string; number: number; state: unknown; loose: number; loose_of: unknown; draws_stock: boolean }>(
     "select * from batch where workshop_id = $1",
   )) {

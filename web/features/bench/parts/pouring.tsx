@@ -22,6 +22,7 @@ import {
   type Warmed,
   WICKS_WERE,
   type WicksWere,
+  writeEmbeds,
   writeRangeStatus,
 } from "@hearth/core";
 import { useMemo, useState } from "react";
@@ -152,6 +153,7 @@ export function Pouring({ prompt, batch, button }: StepProps & { button: string 
                 <div className="text-soft">
                   {product.name}
                   {product.container === "mold" ? `, to ${units.len(product.heightUm)}, no higher` : ""}
+                  {product.embeds ? `, ${writeEmbeds(product.embeds)} laid in` : ""}
                 </div>
               </div>
               <Field label={product.container === "mold" ? "Candles filled" : "Jars filled"} {...fields.bind(`n:${product.key}`)} inputMode="numeric" />

@@ -16,7 +16,7 @@ export default async function SellPage({ searchParams }: { searchParams: Promise
   const when = askedDays(asked.when, workshop, now);
   const [orders, finishedGoods, options, number] = await Promise.all([
     listOrders(db, workshop, { ...asked, days: when?.days ?? null }),
-    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone), workshop.timeZone),
     narrowingOptions(db, workshop.id),
     when?.days ? orderNumberAt(db, workshop, when.days.until) : null,
   ]);

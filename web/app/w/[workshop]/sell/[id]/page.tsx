@@ -17,7 +17,7 @@ export default async function OrderPage({ params }: { params: Promise<{ id: stri
   const today = dayAt(now, workshop.timeZone);
   const [order, finishedGoods, planned] = await Promise.all([
     readOrder(db, workshop.id, id),
-    readFinishedGoods(db, workshop.id, today),
+    readFinishedGoods(db, workshop.id, today, workshop.timeZone),
     plannedFor(db, workshop.id, id),
   ]);
   if (!order) notFound();

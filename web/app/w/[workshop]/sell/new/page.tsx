@@ -11,7 +11,10 @@ export const metadata = { title: "New order" };
 export default async function NewOrderPage({ searchParams }: { searchParams: Promise<Record<string, string | string[]>> }) {
   const { db, workshop, now } = await requestContext();
   const { what = "order" } = await parseQuery(searchParams, { what: z.enum(["order", "market"]) });
-  const [finishedGoods, orders] = await Promise.all([readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)), listOrders(db, workshop)]);
+  const [finishedGoods, orders] = await Promise.all([
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone), workshop.timeZone),
+    listOrders(db, workshop),
+  ]);
   const before = what === "market" ? [...orders.closed, ...orders.open].find((order) => order.what === "market") : undefined;
   return (
     <NewOrder

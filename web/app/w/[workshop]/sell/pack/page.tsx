@@ -14,7 +14,7 @@ export default async function PackPage({ searchParams }: { searchParams: Promise
   const asked = await parseQuery(searchParams, { of: z.uuid() });
   const since = new Date(Date.parse(now) - 60 * 86_400_000).toISOString();
   const [finishedGoods, products, packs, recentPacks] = await Promise.all([
-    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone), workshop.timeZone),
     listProducts(db, workshop.id),
     listPacks(db, workshop.id),
     recentlyPacked(db, workshop.id, since),

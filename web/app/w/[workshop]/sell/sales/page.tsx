@@ -18,7 +18,7 @@ export default async function SalesPage({ searchParams }: { searchParams: Promis
   const [sold, months, finishedGoods] = await Promise.all([
     salesBetween(db, workshop.id, first, new Date(Date.parse(now) + 60_000).toISOString()),
     salesByMonth(db, workshop.id, workshop.timeZone, first),
-    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone)),
+    readFinishedGoods(db, workshop.id, dayAt(now, workshop.timeZone), workshop.timeZone),
   ]);
   return <SalesView sold={sold} months={months} finishedGoods={finishedGoods} span={span} from={from} to={today} />;
 }
