@@ -140,6 +140,7 @@ export * from "./batch/melt-method";
 export * from "./batch/mold-clock";
 export * from "./batch/over";
 export * from "./batch/past-batch";
+export * from "./batch/past-batch-schema";
 export * from "./batch/phase";
 export * from "./batch/plan";
 export * from "./batch/planning";
@@ -237,19 +238,15 @@ export * from "./label/words";
 export { netOfBatch } from "./quantity/of-batch";
 export {
   answerQuantity,
-  MAX_STATED_G,
-  MIN_STATED_G,
-  type QuantityAnswer,
-  type QuantityRequest,
-  quantityAnswer,
-  quantityRequest,
   samplePlan,
 } from "./quantity/quantity";
-export { QUANTITY_RULES, type QuantityRulesId, quantityRulesOf } from "./quantity/rules";
+export { MAX_STATED_G, MIN_STATED_G, QUANTITY_RULES, type QuantityRulesId, quantityRulesOf } from "./quantity/rules";
+export * from "./quantity/schema";
 export * from "./sales/box";
 export * from "./sales/checked";
 export * from "./sales/order";
 export * from "./sales/pack";
+export * from "./sales/pack-schema";
 export * from "./sales/plan";
 export * from "./sales/sales";
 export * from "./sales/schema";

@@ -15,6 +15,7 @@ const PAGES: readonly [name: string, path: string][] = [
   ["formulas", "/formulas"],
   ["formula", `/formulas/${demoId(6, 4)}`],
   ["products", "/products"],
+  ["product", `/products/${demoId(0x26, 1)}`],
   ["plan", "/plan"],
   ["day", "/plan/day"],
   ["bench", "/bench"],
@@ -22,9 +23,11 @@ const PAGES: readonly [name: string, path: string][] = [
   ["rack", "/rack"],
   ["inspect", `/inspect/${demoId(8, 3)}`],
   ["burn", "/burn"],
+  ["new trial", "/burn/new"],
   ["trial", `/burn/${demoId(0x3f, 2)}`],
   ["sell", "/sell"],
   ["records", "/records"],
+  ["record", `/records/${demoId(8, 3)}`],
   ["findings", "/findings"],
 ];
 type Target = ReturnType<Page["locator"]>;

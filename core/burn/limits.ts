@@ -101,3 +101,6 @@ export const MARKS: readonly Mark[] = [
 
 /** The caution shown beside every verdict. */
 export const NO_CERTIFICATE = "Test data is not a safety certificate. Laboratories and your country's rules have the last word.";
+/** So many checks are made in one session at most, and it lasts so many minutes. */
+export const MAX_CHECKS = 24;
+export const MAX_SESSION_MINUTES = 1_440;

@@ -1,5 +1,6 @@
 import { bad, good, type Parsed } from "../units/parsed";
-import { type ProtocolSession, protocolSession } from "./schema";
+import type { ProtocolSession } from "./schema";
+import { sessionFault } from "./session-fault";
 
 /** Returns a moment of a session as makers write it: "1:15", "1¼", "2", "2.5 h", "75 min". Hours if nothing is given. */
 function minuteOf(text: string): number | null {
@@ -25,9 +26,10 @@ export function readSessions(text: string): Parsed<ProtocolSession[]> {
     if (wrong !== undefined) return bad("not-understood", `“${wrong}” in line ${index + 1} is no time. Write checks like “1:15 2 3 4”.`);
     const out = outText === undefined ? (checks.at(-1) ?? null) : minuteOf(outText);
     if (out === null) return bad("not-understood", `When it is put out cannot be read in line ${index + 1}. Write “out 4:00”.`);
-    const parsed = protocolSession.safeParse({ checks, minutes: out });
-    if (!parsed.success) return bad("out-of-range", `Line ${index + 1}: ${parsed.error.issues[0]?.message ?? "cannot be read."}`);
-    sessions.push(parsed.data);
+    const session: ProtocolSession = { checks: checks.filter((minute) => minute !== null), minutes: out };
+    const fault = sessionFault(session);
+    if (fault) return bad("out-of-range", `Line ${index + 1}: ${fault}`);
+    sessions.push(session);
   }
   return sessions.length > 20 ? bad("too-long", "At most 20 sessions are written down; the last one repeats itself to the end.") : good(sessions);
 }

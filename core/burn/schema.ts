@@ -1,18 +1,19 @@
 import { z } from "zod";
 import { productWicks } from "../product/schema";
+import { sessionFault } from "./session-fault";
 import { upcastTrialPlan } from "./upcast";
 import { VARIED } from "./varied";
 
-const minutes = z.number().int().min(1, "A check is at least one minute after lighting.").max(1_440, "A session is at most one day.");
+const minutes = z.number().int();
 export const protocolSession = z
   .object({
-    checks: z.array(minutes).max(24, "At most 24 checks in a session."),
+    checks: z.array(minutes),
     /** When it is put out, in minutes after lighting. */
     minutes,
   })
-  .refine((item) => item.checks.every((look, index) => look <= item.minutes && (index === 0 || look > (item.checks[index - 1] as number))), {
-    path: ["looks"],
-    error: "Checks must be in order, and before the end of the session.",
+  .superRefine((session, context) => {
+    const fault = sessionFault(session);
+    if (fault) context.addIssue({ code: "custom", path: ["checks"], message: fault });
   });
 export type ProtocolSession = z.output<typeof protocolSession>;
 

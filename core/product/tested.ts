@@ -1,19 +1,15 @@
-import { z } from "zod";
 import { loadOnBasis } from "../recipe/load";
 import type { FormulaSpec } from "../recipe/schema";
 
-const parts = z.array(z.object({ id: z.uuid(), share: z.number() })).max(20);
-
 /** What the wick of a product was tested with: a change of it can make another wick right. Load in millionths of the wax. */
-export const testedAs = z.object({
-  waxes: parts,
-  fragrances: parts,
-  loadPpm: z.number(),
-  containerId: z.uuid(),
-  wickId: z.uuid().nullable(),
-  wicks: z.number().int(),
-});
-export type TestedState = z.output<typeof testedAs>;
+export interface TestedState {
+  waxes: { id: string; share: number }[];
+  fragrances: { id: string; share: number }[];
+  loadPpm: number;
+  containerId: string;
+  wickId: string | null;
+  wicks: number;
+}
 
 export const WICK_TESTS = ["tested", "test due", "failed"] as const;
 export type WickTest = (typeof WICK_TESTS)[number];

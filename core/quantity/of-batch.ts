@@ -1,8 +1,10 @@
 import type { BatchPlan } from "../batch/plan";
 import type { BatchState } from "../batch/state";
 import { namedLines } from "../product/named-lines";
-import { answerQuantity, type Grams, MAX_STATED_G, MIN_STATED_G, type QuantityAnswer } from "./quantity";
+import { answerQuantity, type Grams } from "./quantity";
 import type { QuantityRulesId } from "./rules";
+import { MAX_STATED_G, MIN_STATED_G } from "./rules";
+import type { QuantityAnswer } from "./schema";
 
 /** The net weights of one product of a batch against what it is sold with. */
 export interface NetOf {

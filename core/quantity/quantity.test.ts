@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { randomFrom } from "../random";
 import { tQuantile } from "../statistics/tails";
-import { answerQuantity, meanFactor, quantityRequest, samplePlan, tolerableErrorG } from "./quantity";
+import { answerQuantity, meanFactor, samplePlan, tolerableErrorG } from "./quantity";
 import { quantityRulesOf } from "./rules";
+import { quantityRequest } from "./schema";
 
 describe("net quantity of packed goods", () => {
   it("allows the errors of directive 76/211/EEC (from memory), up to the next tenth", () => {

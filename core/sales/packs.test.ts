@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boxesFor, fitInBox, packedContainerOf } from "./box";
-import { packagingDraw, packagingPerPiece, packContents, packsFrom, takeFirst } from "./pack";
+import { packagingDraw, packagingPerPiece, packsFrom, takeFirst } from "./pack";
+import { packContents } from "./pack-schema";
 import { dayWants, marginOfSold, toPour } from "./sales";
 import { readOrderRows } from "./sheet";
 

@@ -10,11 +10,12 @@ const FOCUS_MS = 1_000;
 
 /**
  * A part of a page that is loaded when it is first shown: what is seldom opened costs nothing until then. Until it is there, `Meanwhile`
- * stands in its place; `ahead` loads it when somebody comes near it. With `typed`, what is typed until it has the focus is kept for its field.
+ * stands in its place; `ahead` loads it when somebody comes near it. With `typed`, what is typed until it has the focus is kept for its field. With `idle`,
+ * it is loaded once the page can be used: what is looked at and not worked with.
  */
 export function lazy<P extends object>(
   load: () => Promise<ComponentType<P>>,
-  { Meanwhile = null, typed = false }: { Meanwhile?: ComponentType<P> | null; typed?: boolean } = {},
+  { Meanwhile = null, typed = false, idle = false }: { Meanwhile?: ComponentType<P> | null; typed?: boolean; idle?: boolean } = {},
 ) {
   let got: ComponentType<P> | null = null;
   const ahead = async (): Promise<ComponentType<P>> => {
@@ -41,10 +42,11 @@ export function lazy<P extends object>(
           },
         );
       };
-      load();
+      const callOff = idle ? whenIdle(load) : load();
       window.addEventListener("online", load);
       return () => {
         left = true;
+        callOff?.();
         clearTimeout(timer);
         window.removeEventListener("online", load);
       };
@@ -76,18 +78,24 @@ function useKeptTyping(wanted: boolean): void {
   }, [wanted]);
 }
 
+/** Runs something once the page can be used and the browser rests. Returns what calls it off. */
+function whenIdle(run: () => void): () => void {
+  if (!window.requestIdleCallback) {
+    const timer = setTimeout(run, 1_000);
+    return () => clearTimeout(timer);
+  }
+  const idle = requestIdleCallback(run, { timeout: 2_000 });
+  return () => cancelIdleCallback(idle);
+}
+
 /** Loads what is sure to be needed once the page stands and the browser rests, so that it is there when the network is not. */
 export function usePreload(...parts: readonly { ahead: () => void }[]): void {
-  useEffect(() => {
-    const load = () => {
-      for (const part of parts) part.ahead();
-    };
-    if (!window.requestIdleCallback) {
-      const timer = setTimeout(load, 1_000);
-      return () => clearTimeout(timer);
-    }
-    const idle = requestIdleCallback(load, { timeout: 2_000 });
-    return () => cancelIdleCallback(idle);
+  useEffect(
+    () =>
+      whenIdle(() => {
+        for (const part of parts) part.ahead();
+      }),
     // The parts of a page are always the same.
-  }, [...parts]);
+    [...parts],
+  );
 }

@@ -1,18 +1,6 @@
 "use client";
 
-import {
-  firstLadder,
-  good,
-  isLadder,
-  PROTOCOLS,
-  type Protocol,
-  parseLadder,
-  protocol as protocolSchema,
-  readSessions,
-  type Varied,
-  writeLadder,
-  writeSessions,
-} from "@hearth/core";
+import { firstLadder, good, isLadder, PROTOCOLS, type Protocol, parseLadder, readSessions, type Varied, writeLadder, writeSessions } from "@hearth/core";
 import { useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { callAction } from "@/forms/call-action";
@@ -51,8 +39,11 @@ export function useDesign(design: Design) {
   const [picked, setPicked] = useState<Record<string, boolean>>({});
   const [racked, setRacked] = useState<Record<string, number>>(Object.fromEntries(tested.slice(0, 1).map((item) => [`${item.batchId} ${item.product}`, 1])));
   const [how, setHow] = useState<string>(design.before ? "before" : (PROTOCOLS[0]?.id ?? ""));
-  const ready = (id: string): Protocol =>
-    id === "before" && design.before ? design.before.protocol : protocolSchema.parse(PROTOCOLS.find((protocol) => protocol.id === id) ?? PROTOCOLS[0]);
+  const ready = (id: string): Protocol => {
+    if (id === "before" && design.before) return design.before.protocol;
+    const { id: _id, says: _says, ...protocol } = (PROTOCOLS.find((item) => item.id === id) ?? PROTOCOLS[0]) as (typeof PROTOCOLS)[number];
+    return protocol;
+  };
   const suggested = nameFor(design, container, varies);
   const lastName = useRef(suggested);
   const ladder = isLadder(varies) ? varies : null;

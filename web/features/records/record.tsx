@@ -22,8 +22,8 @@ import type { TakenByBatch } from "@/server/inventory/shelf";
 import { Link } from "@/ui/address";
 import { CureBar, PHASE } from "@/ui/cure-bar";
 import { FormMessage } from "@/ui/form-message";
-import { HeatLine } from "@/ui/heat-line";
 import { commonScale, JarSection } from "@/ui/jar-section";
+import { LazyHeatLine } from "@/ui/lazy-heat-line";
 import { PotStrip } from "@/ui/pot-strip";
 import { Aside, PageLayout, Warn } from "@/ui/side-notes";
 import { useUnits } from "@/ui/units";
@@ -241,7 +241,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
       }
     >
       <section aria-label="Heat line">
-        <HeatLine
+        <LazyHeatLine
           bands={batch.bands}
           ceiling={plan.process.ceiling}
           marks={batch.marks}
