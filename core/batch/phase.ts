@@ -40,6 +40,21 @@ export function cureTimes(poured: string, process: Parameters<typeof timesOf>[0]
   };
 }
 
+/** The cure of what is in one kind of container; of all of it where the kinds do not differ. */
+export interface CureClock {
+  of: "vessels" | "molds" | null;
+  times: CureTimes;
+}
+
+/** Returns the cure of each kind of container that a batch fills, by its own steps: one clock for all where they are the same. */
+export function cureClocks(plan: Pick<BatchPlan, "products" | "process">, poured: string): CureClock[] {
+  const kinds = (["vessel", "mold"] as const).filter((kind) => plan.products.some((product) => product.container === kind));
+  const clocks = kinds.map((kind): CureClock => ({ of: kind === "vessel" ? "vessels" : "molds", times: cureTimes(poured, plan.process, kind) }));
+  const [first, second] = clocks;
+  const isAlike = first && second && (["setAt", "testFrom", "sellFrom"] as const).every((key) => first.times[key] === second.times[key]);
+  return isAlike || clocks.length === 1 ? clocks.slice(0, 1).map(({ times }) => ({ of: null, times })) : clocks;
+}
+
 /** One step with what has become of it. */
 export interface Progress extends Prompt {
   done: boolean;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { batchOf } from "../batch/batch";
 import { fillsByPot, fillsByPour } from "../batch/fills";
-import { dueOf, progress } from "../batch/phase";
+import { cureClocks, cureTimes, dueOf, progress } from "../batch/phase";
 
 import { writeRange } from "../heat/range";
 import { layerFills } from "../product/parts";
@@ -136,5 +136,40 @@ describe("layers from two pots", () => {
     expect(byPot).toEqual(layerFills(jar, 200_000, 2));
     expect(byPot[0] ?? 0).toBeLessThan(byPot[1] ?? 0);
     expect([...fillsByPour(presetProcess("pillar-rustic"), jar, 262_000, 0).values()]).toEqual([235_800, 26_200]);
+  });
+});
+
+describe("the cure of what is in jars and in molds", () => {
+  const [jar, mold] = (["vessel", "mold"] as const).map((container) => ({ container })) as never[];
+  const poured = "2026-03-01T10:00:00.000Z";
+
+  it("is one clock where both go by the same steps, and the longest of two is that of the batch", () => {
+    for (const preset of PRESET_PROCESSES) {
+      const made = processFrom(preset);
+      expect(cureClocks({ process: made, products: [jar] as never[] }, poured)).toHaveLength(1);
+      const clocks = cureClocks({ process: made, products: [jar, mold] as never[] }, poured);
+      const latest = clocks
+        .map(({ times }) => times.sellFrom)
+        .sort()
+        .at(-1);
+      expect(latest, preset.name).toBe(cureTimes(poured, made).sellFrom);
+    }
+  });
+
+  it("is a clock each where a step is for one of them only", () => {
+    const made = presetProcess("soy-bind-hot");
+    const steps = made.steps.flatMap((each): Step[] =>
+      each.kind === "cure"
+        ? [
+            { ...each, id: "cure-jars", only: "vessels", least: 7 * 86_400, recommended: 14 * 86_400 },
+            { ...each, id: "cure-molds", only: "molds", least: 86_400, recommended: 2 * 86_400 },
+          ]
+        : [each],
+    );
+    const clocks = cureClocks({ process: { ...made, steps }, products: [jar, mold] as never[] }, poured);
+    expect(clocks.map(({ of, times }) => [of, times.sellFrom])).toEqual([
+      ["vessels", "2026-03-15T10:00:00.000Z"],
+      ["molds", "2026-03-03T10:00:00.000Z"],
+    ]);
   });
 });

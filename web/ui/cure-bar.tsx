@@ -1,6 +1,6 @@
 "use client";
 
-import type { CureTimes, Phase } from "@hearth/core";
+import { type BatchPlan, type CureTimes, cureClocks, type Phase } from "@hearth/core";
 import { useUnits } from "./units";
 
 export const PHASE: Record<Phase, string> = {
@@ -11,6 +11,17 @@ export const PHASE: Record<Phase, string> = {
   closed: "closed",
   abandoned: "abandoned",
 };
+
+/** The cure of a poured batch: a bar for jars and one for molds, where they differ. */
+export function CureBars({ plan, pouredAt, now }: { plan: BatchPlan; pouredAt: string | null; now: string }) {
+  if (!pouredAt) return null;
+  return cureClocks(plan, pouredAt).map(({ of, times }) => (
+    <div key={of ?? "all"} className="mt-2">
+      {of ? <h3 className="text-[15px] font-semibold">In {of}</h3> : null}
+      <CureBar times={times} pouredAt={pouredAt} now={now} />
+    </div>
+  ));
+}
 
 /** Setting and curing as one bar to scale in time: poured, set, may be tested, cured as recommended; now as a hairline. */
 export function CureBar({ times, pouredAt, now }: { times: CureTimes | null; pouredAt: string | null; now: string }) {

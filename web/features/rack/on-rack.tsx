@@ -5,7 +5,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { Field, useFields } from "@/forms/fields";
 import { type BatchProps, useBatch } from "@/log/use-batch";
 import { Link } from "@/ui/address";
-import { CureBar, PHASE } from "@/ui/cure-bar";
+import { CureBars, PHASE } from "@/ui/cure-bar";
 import { FormMessage } from "@/ui/form-message";
 import { useKeys } from "@/ui/keys";
 import { Aside, Caution, PageLayout, Warn } from "@/ui/side-notes";
@@ -128,7 +128,7 @@ export function OnRack(props: OnRackProps) {
         </>
       }
     >
-      <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} />
+      <CureBars plan={plan} pouredAt={batch.pouredAt} now={now} />
       <section className="mt-3 border-y-[3px] border-ink py-3" aria-label="Release">
         {state.released ? (
           <p className="text-[19px] font-bold text-inside">

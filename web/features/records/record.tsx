@@ -20,7 +20,7 @@ import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
 import { useWorkshop } from "@/log/workshop";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import { Link } from "@/ui/address";
-import { CureBar, PHASE } from "@/ui/cure-bar";
+import { CureBars, PHASE } from "@/ui/cure-bar";
 import { FormMessage } from "@/ui/form-message";
 import { commonScale, JarSection } from "@/ui/jar-section";
 import { LazyHeatLine } from "@/ui/lazy-heat-line";
@@ -268,7 +268,7 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
         </section>
         <section className="sheet">
           <h2>Setting and curing</h2>
-          {batch.times ? <CureBar times={batch.times} pouredAt={batch.pouredAt} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
+          {batch.times ? <CureBars plan={plan} pouredAt={batch.pouredAt} now={now} /> : <p className="mt-2 text-soft">Not poured yet.</p>}
           <h2 className="mt-5">Inspection</h2>
           {state.lookedAt ? <p className="text-soft">{units.dayClock(state.lookedAt)}</p> : <p className="mt-1 text-soft">Not inspected yet.</p>}
           <CameOut plan={plan} state={state} id={props.batch.id} />
