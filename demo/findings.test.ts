@@ -1,13 +1,15 @@
-import { clusteredShare, METRIC, sumsOf } from "@hearth/core";
+import { clusteredShare, DEFECTS, METRIC, readPlan, sumsOf } from "@hearth/core";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Database } from "../web/data/client";
+import { batches } from "../web/data/tables/batch";
 import { outcomeFlaws, outcomes } from "../web/data/tables/finding";
 import { throwScores } from "../web/server/burn/throw-scores";
 import { compareBatches } from "../web/server/findings/compare-batches";
 import { compareGroups } from "../web/server/findings/compare-groups";
 import { diagnoseBatch } from "../web/server/findings/diagnosis";
 import { curveOf, findingsOf, flawRates, historyOf } from "../web/server/findings/findings";
+import { pourFinding } from "../web/server/findings/pour-finding";
 import { runChart } from "../web/server/findings/run-charts";
 import { askedPeriod, type Period } from "../web/server/http/period";
 import { lotTrace, searchRecord } from "../web/server/inventory/trace";
@@ -42,6 +44,31 @@ describe("findings of a made-up workshop", () => {
       n: above.reduce((sum, row) => sum + row.jars, 0),
       k: hot.reduce((sum, item) => sum + item.jars, 0),
     });
+  });
+
+  it("say at the pot above which temperature batches of the same wax turned out worst, as counting them by hand does", async () => {
+    const rows = (await db.select().from(outcomes).where(eq(outcomes.workshopId, SHED))).filter((row) => row.looked && row.jars > 0 && row.pourC !== null);
+    const flaws = await db.select().from(outcomeFlaws).where(eq(outcomeFlaws.workshopId, SHED));
+    let told = 0;
+    for (const wax of new Set(rows.map((row) => row.wax))) {
+      const [row] = rows.filter((each) => each.wax === wax);
+      const [batch] = row ? await db.select().from(batches).where(eq(batches.id, row.batchId)) : [];
+      const finding = batch && (await pourFinding(db, SHED, readPlan(batch.plan)));
+      if (!finding) continue;
+      told += 1;
+      expect(finding.wax).toBe(wax);
+      const defect = DEFECTS.find((known) => known.name === finding.flaw)?.id;
+      const side = rows.filter((each) => each.wax === wax && Math.round(each.pourC ?? 0) > finding.at === (finding.worse === "above"));
+      const flawed = side.reduce(
+        (sum, each) =>
+          sum + Math.min(each.jars, flaws.find((flaw) => flaw.defect === defect && flaw.batchId === each.batchId && flaw.product === each.product)?.jars ?? 0),
+        0,
+      );
+      expect([finding.flawed, finding.of]).toEqual([flawed, side.reduce((sum, each) => sum + each.jars, 0)]);
+      expect(finding.flawed / finding.of).toBeGreaterThan(finding.otherFlawed / finding.otherOf);
+    }
+    expect(told, "hot pours make rough tops").toBeGreaterThan(0);
+    expect(await pourFinding(db, "0190c0de-0000-7000-8000-0000000000f2", readPlan((await db.select().from(batches).limit(1))[0]?.plan))).toBeNull();
   });
 
   it("count a batch once, though it filled vessels of two kinds: its jars are alike, and two kinds are no two batches", async () => {

@@ -19,6 +19,7 @@ import { Entries } from "@/log/entries";
 import { PaperLinks } from "@/log/paper-links";
 import { SingleFieldForm } from "@/log/single-field-form";
 import { type Batch, type BatchProps, useBatch } from "@/log/use-batch";
+import type { PourFinding } from "@/server/findings/pour-finding";
 import { Link } from "@/ui/address";
 import { useKeys } from "@/ui/keys";
 import { lazy, usePreload } from "@/ui/lazy";
@@ -29,6 +30,7 @@ import { SIGN, TONE, toneOf } from "@/ui/tone";
 import { useUnits } from "@/ui/units";
 import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
+import { PotFinding } from "./finding";
 import { GiveUp } from "./give-up";
 import { TooMuch } from "./over";
 import { MadeReady, Pouring } from "./parts/lazy-pouring";
@@ -109,7 +111,7 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
   );
 }
 
-type PotProps = BatchProps & { usual: TypicalCooling | null };
+type PotProps = BatchProps & { usual: TypicalCooling | null; finding: PourFinding | null };
 
 /** A pot as it runs: the next thing, one number to put in, the heat line, and everything logged so far. */
 export function Pot(props: PotProps) {
@@ -188,6 +190,13 @@ function Poured({ batch }: { batch: Batch }) {
   );
 }
 
+/** Returns whether the pour temperature is decided at this step: while it is brought to its pour range, or poured for the first time. */
+const isBeforePour = (prompt: Progress, pot: number, { plan }: Batch): boolean => {
+  const step = plan.process.steps.find((item) => item.id === prompt.step);
+  const type = step && stepTypeOf(step.kind);
+  return pot === 0 && type !== undefined && (type.heat?.isForPour === true || type.pours === "first");
+};
+
 /** The heat line of the pot, with what is forecast of it. */
 function PotHeat({ batch, forecastView }: { batch: Batch; forecastView: ForecastView | null }) {
   const { plan } = batch;
@@ -215,8 +224,17 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const batch = useBatch(props, props.rehearsal ? 1_000 : 10_000);
   const { plan, state } = batch;
   const units = useUnits();
-  const watches = useMemo(() => ({ forecastView: forecastTarget(plan, state, props.usual) }), [plan, state, props.usual]);
-  const { forecastView = null } = useForecastViews(watches);
+  const { finding } = props;
+  const watches = useMemo(() => {
+    const target = forecastTarget(plan, state, props.usual);
+    const limit = finding?.worse === "above" ? Math.round(finding.at * 100) : null;
+    return {
+      forecastView: target,
+      // When it comes down to where the workshop's own batches turned out well.
+      toFinding: target && limit !== null ? { ...target, range: { low: Math.min(target.range.low, limit - 100), high: limit } } : null,
+    };
+  }, [plan, state, props.usual, finding]);
+  const { forecastView = null, toFinding = null } = useForecastViews(watches);
   usePreload(MadeReady, Pouring);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -290,6 +308,9 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
               ) : null}
             </div>
           </section>
+          {finding && prompt && isBeforePour(prompt, pot, batch) ? (
+            <PotFinding finding={finding} newest={batch.marks.at(-1)?.celsius ?? null} ahead={toFinding} />
+          ) : null}
           <PotHeat batch={batch} forecastView={forecastView} />
         </div>
         <section aria-label="Steps">
