@@ -44,7 +44,10 @@ export function PotFinding({ finding, newest, ahead }: PotFindingProps) {
             : <strong>warm it up again before you pour</strong>
           </>
         ) : null}
-        . <Link href="/findings">Findings</Link>
+        .{" "}
+        <Link className="underline" href="/findings">
+          See findings
+        </Link>
       </p>
     </section>
   );
