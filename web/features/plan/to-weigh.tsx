@@ -151,7 +151,7 @@ function Pot({ amounts, pot, stocks, fragrances }: { amounts: Amounts; pot: PotP
             total in the pot
             {upBy > 0 ? <span className="text-[14px]">, {units.about(upBy)} up to the next increment</span> : null}
           </dt>
-          <dd>
+          <dd className="shrink-0 whitespace-nowrap">
             <Worked steps={amounts.working} name="total" label="the total">
               <span className="figure text-[30px]">{total.main}</span>
               {total.beside ? <span className="figure text-[20px] text-soft"> = {total.beside}</span> : null}

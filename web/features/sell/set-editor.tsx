@@ -109,8 +109,8 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
           {draft.offer}
           <Aside title="Candles, not packs">A set counts single candles of its products, whatever their own pack is.</Aside>
           <Aside title="Goods to resell">
-            A wick trimmer or a lighter: add it to the shelf as packing of the kind “goods to resell”, leave the contents empty, and choose it under “How it is
-            packed”.
+            A wick trimmer or a lighter: add it to the shelf as packing of the kind “goods to resell”, leave the contents empty, and choose it among the parts
+            of the pack.
           </Aside>
           {single > 0 ? <Aside title="Separately">Its candles cost {units.money(Math.round(single))} when they are bought separately.</Aside> : null}
         </>
@@ -136,7 +136,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
           <FormMessage>{message}</FormMessage>
         </section>
         <section className="sheet">
-          <h2 className="mb-2">How it is packed</h2>
+          <h2 className="mb-2">{lines.some((line) => line.sellable) ? "How it is packed" : "What is resold, and how it is packed"}</h2>
           <PackagingFields
             value={packaging}
             onValue={setPackaging}

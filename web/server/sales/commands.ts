@@ -83,7 +83,7 @@ const setValues = z.object({
 export async function saveSet(workshopRef: unknown, input: unknown): Promise<Result<{ id: string; version: number }>> {
   return command("sell", setValues, workshopRef, input, async ({ id, expectedVersion, ...values }, { db, workshop }) => {
     if (isResold(values) && packagingDraw(values.packaging, 1).length === 0)
-      return reject("Put at least one product in, or choose what you resell under “How it is packed”.", { contents: ["Put at least one product in."] });
+      return reject("Put at least one product in, or choose what you resell among the parts of the pack.", { contents: ["Put at least one product in."] });
     const there = await readSet(db, workshop.id, id);
     if (expectedVersion === null) {
       if (!there) await db.insert(sets).values({ ...values, id, workshopId: workshop.id });
