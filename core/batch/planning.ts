@@ -128,7 +128,7 @@ function workPots(order: PlanOrder, shelf: Materials, shares: readonly Milligram
 }
 
 /** Returns the wax that goes into one piece: its fill, less the room that is taken by what is laid in. @throws WeighOutError if no room is left. */
-function waxOf(product: ChosenProduct): Milligrams {
+export function waxFillOf(product: Omit<ChosenProduct, "count">): Milligrams {
   const fill = fillOf(innerOf(product), product.workingFillMg, product.part ?? null);
   const left = fill - displacedMg(product.embeds);
   if (left <= 0) throw new WeighOutError("vessels", `${writeEmbeds(product.embeds ?? [])} leave no room for wax in ${product.name}: lay in less.`);
@@ -138,7 +138,7 @@ function waxOf(product: ChosenProduct): Milligrams {
 /** Returns the amounts of every pot. Where it begins from a weight, the total is shared over the products by their fills, none above what it takes when full. @throws WeighOutError as `weighOut`. */
 export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const order = { ...wanted, process: withPlaces(wanted.process, wanted.products) };
-  const wholes = order.products.map(waxOf);
+  const wholes = order.products.map(waxFillOf);
   const shares = order.products.map((product, index) => fillsByPot(order.process, innerOf(product), wholes[index] as number, index));
   const used = potsOf(order.process.steps);
   if (order.pots.length < used) throw new WeighOutError("vessels", `This process uses ${used} pots: choose a formula for each.`);

@@ -14,7 +14,6 @@ import {
   missOf,
   namedIn,
   type PlanningSettings,
-  packagingDraw,
   packagingPerPiece,
   planDemand,
   planningSettings,
@@ -22,6 +21,7 @@ import {
   type Store,
   shoppingOf,
   WeighOutError,
+  waxFillOf,
   wicksOf,
 } from "@hearth/core";
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
@@ -30,7 +30,7 @@ import { batches } from "@/data/tables/batch";
 import { dayPlans, demandLines, planningSettingRows } from "@/data/tables/plan";
 import { lots } from "@/data/tables/stock";
 import { readPickList, readStocks, type Shelf } from "@/server/inventory/shelf";
-import { listProducts, newestSpecs, type Product } from "@/server/products/products";
+import { listProducts, newestSpecs, type Product, takenByProduct } from "@/server/products/products";
 import { byKind } from "@/server/shared/by-kind";
 
 /** How many products without demand are considered for what could be made instead; no product with demand is left out. */
@@ -112,7 +112,7 @@ const forSeason = ({ product, spec, container }: Made): DemandProduct => ({
   formulaName: product.formulaName,
   process: spec.process,
   components: namedIn(spec).length,
-  fillMg: container.workingFillMg,
+  fillMg: waxFillOf(container),
   tested: product.wickId === null || product.wickTest === "tested",
   wicked: product.wickId !== null,
 });
@@ -131,11 +131,7 @@ export async function readDemandPlan(db: Database, workshop: { id: string; timeZ
     workshop.id,
     looked.map((product) => product.formulaId),
   );
-  const packs = looked.flatMap((product) => packagingDraw(product.packaging, 1).map((part) => part.id));
-  const named = looked
-    .flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : []), ...(product.embeds ?? []).map((embed) => embed.id)])
-    .concat(packs);
-  const shelf = await readPickList(db, workshop.id, [...new Set([...named, ...[...specs.values()].flatMap(namedIn)])], 0);
+  const shelf = await readPickList(db, workshop.id, [...new Set([...looked.flatMap(takenByProduct), ...[...specs.values()].flatMap(namedIn)])], 0);
   const made = looked.flatMap((product): Made[] => {
     const spec = specs.get(product.formulaId);
     const container = chosenOf(product, shelf);

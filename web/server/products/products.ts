@@ -4,6 +4,7 @@ import {
   type FormulaSpec,
   type LabelContainer,
   type Packaging,
+  packagingDraw,
   readFormula,
   type TestedState,
   testedOf,
@@ -40,6 +41,14 @@ export interface Product {
   labelContainer: LabelContainer | null;
   remarks: string;
 }
+
+/** Returns the ids of all that a product takes from the shelf beside what its formula names: its container, wick and embeds, and the parts of its pack. */
+export const takenByProduct = (product: Pick<Product, "containerId" | "wickId" | "embeds" | "packaging">): string[] => [
+  product.containerId,
+  ...(product.wickId ? [product.wickId] : []),
+  ...(product.embeds ?? []).map((embed) => embed.id),
+  ...packagingDraw(product.packaging, 1).map((part) => part.id),
+];
 
 const shown = {
   id: products.id,

@@ -27,7 +27,7 @@ import { readBatchEvents } from "@/server/events/read-events";
 import type { Actor, Context } from "@/server/http/context";
 import { readPickList, readStocks, stockedIn } from "@/server/inventory/shelf";
 import { chosenOf } from "@/server/planning/planning";
-import { newestSpecs, type Product } from "@/server/products/products";
+import { newestSpecs, type Product, takenByProduct } from "@/server/products/products";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { type Loose, listSellables, looseLots, piecesIn } from "./finished-goods";
 
@@ -81,7 +81,7 @@ export async function costsNow({ db, workshop }: Pick<Context, "workshop"> & { d
   const inside = asked.flatMap((sellable) => insideOf(sellable, products));
   const specs = await newestSpecs(db, workshop.id, [...new Set(inside.map((product) => product.formulaId))]);
   const named = [
-    ...inside.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]),
+    ...inside.flatMap(takenByProduct),
     ...[...specs.values()].flatMap(namedIn),
     ...asked.flatMap((sellable) => packagingDraw(sellable.packaging, 1).map((draw) => draw.id)),
   ];

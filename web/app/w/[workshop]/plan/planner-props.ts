@@ -8,7 +8,7 @@ import { listProcesses, presetChoices } from "@/server/formulas/processes";
 import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { pickList } from "@/server/inventory/shelf";
-import { listProducts, readProduct } from "@/server/products/products";
+import { listProducts, readProduct, takenByProduct } from "@/server/products/products";
 import { readRates } from "@/server/products/rates";
 import { formulaNames } from "@/server/workshops/search-index";
 
@@ -43,16 +43,7 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
   );
   for (const product of again?.plan.products ?? []) counts[product.containerId] = String(product.count);
   const inPots = [formula, ...others].filter((item) => item !== undefined).filter(present);
-  const few = await pickList(
-    db,
-    workshop,
-    [
-      ...inPots.flatMap(({ spec }) => namedIn(spec)),
-      ...products.flatMap((product) => [product.containerId, ...(product.wickId ? [product.wickId] : [])]),
-      ...Object.keys(counts),
-    ],
-    8,
-  );
+  const few = await pickList(db, workshop, [...inPots.flatMap(({ spec }) => namedIn(spec)), ...products.flatMap(takenByProduct), ...Object.keys(counts)], 8);
   return {
     key: `${asked.product ?? ""} ${asked.again ?? ""} ${asked.fill ?? ""}`,
     props: {

@@ -1,10 +1,10 @@
-import { namedIn, packagingDraw } from "@hearth/core";
+import { namedIn } from "@hearth/core";
 import { z } from "zod";
 import { ProductList } from "@/features/products/list";
 import { requestContext } from "@/server/http/context";
 import { parseQuery } from "@/server/http/query";
 import { readPickList, readStocks, stockedIn } from "@/server/inventory/shelf";
-import { findProducts, newestSpecs } from "@/server/products/products";
+import { findProducts, newestSpecs, takenByProduct } from "@/server/products/products";
 import { readRates } from "@/server/products/rates";
 
 export const metadata = { title: "Products" };
@@ -19,19 +19,7 @@ export default async function ProductsPage({ searchParams }: { searchParams: Pro
     products.map((product) => product.formulaId),
   );
   const named = [...specs.values()].flatMap(namedIn);
-  const shelf = await readPickList(
-    db,
-    workshop.id,
-    [
-      ...named,
-      ...products.flatMap((product) => [
-        product.containerId,
-        ...(product.wickId ? [product.wickId] : []),
-        ...packagingDraw(product.packaging, 1).map((part) => part.id),
-      ]),
-    ],
-    0,
-  );
+  const shelf = await readPickList(db, workshop.id, [...named, ...products.flatMap(takenByProduct)], 0);
   const stocks = await readStocks(db, workshop.id, workshop.timeZone, stockedIn(shelf));
   return (
     <ProductList

@@ -1,10 +1,10 @@
-import { namedIn, packagingDraw } from "@hearth/core";
+import { namedIn } from "@hearth/core";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { ProductEditor } from "@/features/products/editor";
 import { requestContext } from "@/server/http/context";
 import { pickList } from "@/server/inventory/shelf";
-import { newestSpecs, readProduct } from "@/server/products/products";
+import { newestSpecs, readProduct, takenByProduct } from "@/server/products/products";
 import { readRates } from "@/server/products/rates";
 import { formulaNames } from "@/server/workshops/search-index";
 
@@ -19,12 +19,7 @@ export default async function ProductPage({ params }: { params: Promise<{ id: st
   const spec = (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId) ?? null;
   const named = spec ? namedIn(spec) : [];
   const [few, formulas] = await Promise.all([
-    pickList(db, workshop, [
-      ...named,
-      product.containerId,
-      ...(product.wickId ? [product.wickId] : []),
-      ...packagingDraw(product.packaging, 1).map((item) => item.id),
-    ]),
+    pickList(db, workshop, [...named, ...takenByProduct(product)]),
     formulaNames(db, workshop.id, 12, [product.formulaId]),
   ]);
   return (
