@@ -17,6 +17,7 @@ const LIMITED: Record<string, string> = {
   "findings/diagnosis.ts 5": "suggestions: later batches to compare with",
   "findings/diagnosis.ts MAX_FINE": "a sample: the newest batches that were fine",
   "findings/findings.ts MAX_LEVELS": "the levels with most batches; the page says so",
+  "findings/pour-finding.ts MAX_FLAWS": "the flaws seen most often; the findings page has all",
   "formulas/formulas.ts PAGE": "goes on: pages",
   "http/period.ts MAX_CHANGES": "suggestions: the newest changes of formulas",
   "inventory/safety-data-sheets.ts LATELY": "suggestions: the newest batches of a formula",

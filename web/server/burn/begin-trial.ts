@@ -1,5 +1,6 @@
 import {
   blindCodes,
+  type EmbedChoice,
   type FormulaSpec,
   ladderProcess,
   loadOnBasis,
@@ -27,6 +28,7 @@ import { systemEntry } from "@/server/events/append";
 import { readBatchState } from "@/server/events/read-events";
 import type { Actor } from "@/server/http/context";
 import { readMaterialNames } from "@/server/inventory/material-names";
+import { readProduct } from "@/server/products/products";
 import { lockWorkshop } from "@/server/workshops/workshops";
 import { asTestCandles, fromBatch } from "./test-candles";
 
@@ -117,6 +119,7 @@ async function pour(
   context: Actor,
   variants: readonly TrialWanted["variants"][number][],
   isOneMelt: boolean,
+  embedsOfVariant: (variant: Made) => EmbedChoice[],
 ): Promise<Result<Map<number, Part>>> {
   const out = new Map<number, Part>();
   const groups = new Map<string, { at: number; variant: Made }[]>();
@@ -153,7 +156,7 @@ async function pour(
           count: variant.testCandles,
           part: variant.half ? { kind: "half" } : null,
           wick: variant.wick,
-          embeds: [],
+          embeds: embedsOfVariant(variant),
           ...(isOneMelt ? { pot } : {}),
         })),
         sparePpm: 50_000,
@@ -234,7 +237,10 @@ export async function beginTrialIn(tx: Transaction, context: Actor, wanted: Tria
   const number = (top?.top ?? 0) + 1;
   if (wanted.variants.some((variant) => variant.from === "make" && !variant.wick))
     return reject("Choose a wick for each test candle.", { variants: ["Choose a wick."] });
-  const poured = await pour(tx, context, wanted.variants, wanted.oneMelt);
+  // A candle is tested as it is sold, with what is laid in; but a load is compared without it.
+  const product = wanted.productId && wanted.varies !== "load" ? await readProduct(tx, workshopId, wanted.productId) : null;
+  const embedsOfVariant = ({ containerId, half }: Made) => (product?.containerId === containerId && !half ? (product.embeds ?? []) : []);
+  const poured = await pour(tx, context, wanted.variants, wanted.oneMelt, embedsOfVariant);
   if (!poured.ok) return poured;
   const names = new Map((await readMaterialNames(tx, workshopId)).map((row) => [row.id, row.name]));
   const testCandles: TestCandle[] = [];

@@ -5,7 +5,7 @@ import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
 import { batches } from "@/data/tables/batch";
 import { products } from "@/data/tables/product";
-import { wicks } from "@/data/tables/shelf";
+import { embeds, wicks } from "@/data/tables/shelf";
 import { trialEvents } from "@/data/tables/trial";
 import { readBatch, waitingCounts } from "@/server/batches/batches";
 import { readRecord } from "@/server/batches/import-record";
@@ -90,6 +90,26 @@ const pourBatch = async (batchId: string) => {
 };
 
 describe("a trial", () => {
+  it("burns a candle as it is sold, with what is laid in; a load is compared without it", async () => {
+    const wick = await wickOf("4");
+    const product = await productWith(wick);
+    const shell = v7();
+    await test.db.insert(embeds).values({ workshopId, id: shell, name: "small shell", material: "shell", volumeUl: 1_000 });
+    await test.db
+      .update(products)
+      .set({ embeds: [{ id: shell, count: 2 }] })
+      .where(eq(products.id, product));
+    const fill = async (over: object, variant: object = {}) => {
+      const begun = value(await beginTrial(here(), wanted([make(wick, variant)], { productId: product, ...over })));
+      const batch = await readBatch(test.db, workshopId, begun.batches[0] ?? "");
+      return [batch?.plan.products[0]?.fillMg, batch?.plan.products[0]?.embeds?.map((embed) => embed.count)];
+    };
+    // 14 g less 2 ml × 0.9 g/ml.
+    expect(await fill({})).toEqual([12_200, [2]]);
+    expect(await fill({ varies: "load" })).toEqual([14_000, undefined]);
+    expect(await fill({}, { half: true })).toEqual([7_000, undefined]);
+  });
+
   it("gives its scores to the findings once its codes are revealed, with wax, fragrance, load, wick and age", async () => {
     const begun = value(await beginTrial(here(), wanted([make(await wickOf("4"))])));
     await pourBatch(begun.batches[0] ?? "");
