@@ -77,3 +77,7 @@ export function passCostsOn(plan: Pick<BatchPlan, "pots">, potCosts: readonly nu
   });
   return costs;
 }
+
+/** Returns the names of what is in it of one kind, as outcomes and labels have them: "soft soy + coconut blend". */
+export const componentNames = (parts: readonly Pick<Component, "kind" | "name">[], kind: Component["kind"]): string =>
+  parts.flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");

@@ -147,8 +147,8 @@ export function workOut(wanted: PlanOrder, shelf: Materials): Planned {
   const asked = order.products.reduce((sum, product, index) => sum + (wholes[index] as number) * product.count, 0);
   const total = pots[0]?.totalMg ?? 0;
   // What is more than a full vessel takes is left over, and not poured into it.
-  const fillsMg = wholes.map((fill, index) =>
-    asked > 0 ? Math.min((order.products[index]?.workingFillMg ?? fill) - displacedMg(order.products[index]?.embeds), Math.floor((total * fill) / asked)) : 0,
+  const fillsMg = order.products.map((product, index) =>
+    asked > 0 ? Math.min(product.workingFillMg - displacedMg(product.embeds), Math.floor((total * (wholes[index] as number)) / asked)) : 0,
   );
   return { pots, rests, fillsMg, byPot: fillsMg.map((mg) => [mg]) };
 }
@@ -226,7 +226,7 @@ export function planBatch(order: PlanOrder, shelf: Materials): BatchPlan {
       ...(product.shape === "bowl" ? { shape: product.shape } : {}),
       ...(product.part ? { part: product.part } : {}),
       wicks: product.chosenWicks ?? null,
-      ...(product.embeds?.length ? { embeds: product.embeds.map((embed) => ({ ...embed })) } : {}),
+      ...(product.embeds?.length ? { embeds: [...product.embeds] } : {}),
     };
   });
   const process = withMoldSteps(

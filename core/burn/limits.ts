@@ -31,6 +31,9 @@ export const MIN_SESSIONS = 3;
 export const MISLEADING_UNTIL = 60;
 /** No session goes on for longer, in minutes. Common practice, no source. */
 export const LONGEST_SESSION = 240;
+/** So many checks are made in one session at most, and it lasts so many minutes. */
+export const MAX_CHECKS = 24;
+export const MAX_SESSION_MINUTES = 1_440;
 /** Who burns says so often that somebody is there, in minutes. Common practice, no source: never an unattended flame. */
 export const PRESENCE_EVERY = 30;
 /** A wick is trimmed to about this, in mm. Common practice, no source; a supplier may say otherwise. */
@@ -101,6 +104,3 @@ export const MARKS: readonly Mark[] = [
 
 /** The caution shown beside every verdict. */
 export const NO_CERTIFICATE = "Test data is not a safety certificate. Laboratories and your country's rules have the last word.";
-/** So many checks are made in one session at most, and it lasts so many minutes. */
-export const MAX_CHECKS = 24;
-export const MAX_SESSION_MINUTES = 1_440;

@@ -1,10 +1,6 @@
 import { type BatchSums, NO_BATCHES } from "./batch-sums";
 import { findFactors } from "./factors";
-
-/** Batches at one value of a number, such as a pour temperature. */
-export interface Dosed extends BatchSums {
-  x: number;
-}
+import type { Dose } from "./logistic";
 
 /** Where a number divides batches with a flaw from those without. */
 export interface Threshold {
@@ -29,7 +25,7 @@ const added = (a: BatchSums, b: BatchSums): BatchSums => ({
  * Returns the value above and below which a flaw's rate differs most clearly; null where no division is told from chance. Every value that divides the
  * batches is tried, and Holm's method allows for all of them; of those that differ, the one with the smallest chance is taken, then the larger difference.
  */
-export function thresholdOf(doses: readonly Dosed[]): Threshold | null {
+export function thresholdOf(doses: readonly Required<Dose>[]): Threshold | null {
   const sorted = [...doses].sort((a, b) => a.x - b.x);
   const divisions = sorted.slice(0, -1).map((dose, index) => ({
     at: dose.x,

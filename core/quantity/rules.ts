@@ -1,11 +1,11 @@
-/**
- * Rules for goods that are packed by weight, from memory: directive 76/211/EEC, annexes I and II, and NIST Handbook 133, tables 2-1 and 2-5.
- * Local rules may differ.
- */
 /** The weights in grams that the rules for packed goods cover. */
 export const MIN_STATED_G = 5;
 export const MAX_STATED_G = 10_000;
 
+/**
+ * Rules for goods that are packed by weight, from memory: directive 76/211/EEC, annexes I and II, and NIST Handbook 133, tables 2-1 and 2-5.
+ * Local rules may differ.
+ */
 export interface QuantityRules {
   id: "eu" | "us";
   name: string;

@@ -1,4 +1,15 @@
-import { type BatchPlan, type BatchState, contentsOf, diagnosisOf, isFromOnePot, outcomesOf, potOfProduct, recorderOf, titleOf } from "@hearth/core";
+import {
+  type BatchPlan,
+  type BatchState,
+  componentNames,
+  contentsOf,
+  diagnosisOf,
+  isFromOnePot,
+  outcomesOf,
+  potOfProduct,
+  recorderOf,
+  titleOf,
+} from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Transaction } from "./client";
 import { outcomeFlaws, outcomes } from "./tables/finding";
@@ -16,7 +27,6 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
     const product = plan.products.find((product) => product.key === key);
     const pot = isFromOnePot(product) ? potOfProduct(product) : 0;
     const parts = contentsOf(plan, pot);
-    const named = (kind: "wax" | "fragrance") => parts.flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");
     const { record, ranges } = diagnosisOf(plan, state, lookedAt ?? state.flaws.at(-1)?.at ?? state.lastAt, new Map(), key);
     const weights = pours.flatMap((pour) => pour?.filled.find((item) => item.product === key)?.weightsMg ?? []);
     const row = {
@@ -26,8 +36,8 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
       jars,
       vessel: product?.name ?? "",
       family: plan.pots[pot]?.waxFamily ?? "",
-      wax: named("wax"),
-      fragrance: named("fragrance"),
+      wax: componentNames(parts, "wax"),
+      fragrance: componentNames(parts, "fragrance"),
       formula: titleOf(plan),
       process: plan.process.name,
       personId: first.personId,

@@ -26,29 +26,18 @@ export async function keptNames(tx: Transaction, workshopId: string, ids: readon
   };
 }
 
-/** Returns the ledger's rows of what events of a batch drew, each under the name that is kept now. */
-export const stockUseRows = (workshopId: string, batchId: string, uses: readonly StockUse[], keptName: (id: string) => string = (id) => id) =>
+/** Returns the ledger's rows of what events of a batch drew, or a lot of packs where it is null, each under the name that is kept now. */
+export const stockUseRows = (workshopId: string, batchId: string | null, uses: readonly StockUse[], keptName: (id: string) => string = (id) => id) =>
   uses
     .filter((use) => use.amount > 0)
     .map(({ eventId, materialId, at, amount }) => ({ workshopId, batchId, eventId, namedId: materialId, materialId: keptName(materialId), at, amount }));
 
-/** Writes what events of a batch drew from stock into the ledger; `whole` where these are all of its standing events. */
-export async function writeStockUses(tx: Transaction, workshopId: string, batchId: string, uses: readonly StockUse[], whole: boolean): Promise<void> {
-  if (whole) await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
+/** Writes what events of a batch drew from stock into the ledger, or a lot of packs where it is null; `whole` where these are all standing events of the batch. */
+export async function writeStockUses(tx: Transaction, workshopId: string, batchId: string | null, uses: readonly StockUse[], whole: boolean): Promise<void> {
+  if (whole && batchId !== null) await tx.delete(stockUses).where(and(eq(stockUses.workshopId, workshopId), eq(stockUses.batchId, batchId)));
   if (!uses.some((use) => use.amount > 0)) return;
   const rows = stockUseRows(workshopId, batchId, uses, await keptNames(tx, workshopId, [...new Set(uses.map((stockUse) => stockUse.materialId))]));
   for (let from = 0; from < rows.length; from += 1_000) await tx.insert(stockUses).values(rows.slice(from, from + 1_000));
-}
-
-/** Writes into the ledger what a lot of packs drew that holds no candle. */
-export async function writeDrawsOfPacks(tx: Transaction, workshopId: string, packRunId: string, at: string, parts: readonly { id: string; count: number }[]) {
-  const keptName = await keptNames(
-    tx,
-    workshopId,
-    parts.map((part) => part.id),
-  );
-  const rows = parts.map(({ id, count }) => ({ workshopId, batchId: null, eventId: packRunId, namedId: id, materialId: keptName(id), at, amount: count }));
-  if (rows.length > 0) await tx.insert(stockUses).values(rows);
 }
 
 /** Deletes from the ledger what a lot of packs drew, once it is unpacked. */

@@ -191,10 +191,9 @@ function Poured({ batch }: { batch: Batch }) {
 }
 
 /** Returns whether the pour temperature is decided at this step: while it is brought to its pour range, or poured for the first time. */
-const isBeforePour = (prompt: Progress, pot: number, { plan }: Batch): boolean => {
-  const step = plan.process.steps.find((item) => item.id === prompt.step);
-  const type = step && stepTypeOf(step.kind);
-  return pot === 0 && type !== undefined && (type.heat?.isForPour === true || type.pours === "first");
+const isBeforePour = ({ pot, kind }: Progress): boolean => {
+  const { heat, pours } = stepTypeOf(kind);
+  return pot === 0 && (heat?.isForPour === true || pours === "first");
 };
 
 /** The heat line of the pot, with what is forecast of it. */
@@ -308,9 +307,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
               ) : null}
             </div>
           </section>
-          {finding && prompt && isBeforePour(prompt, pot, batch) ? (
-            <PotFinding finding={finding} newest={batch.marks.at(-1)?.celsius ?? null} ahead={toFinding} />
-          ) : null}
+          {finding && prompt && isBeforePour(prompt) ? <PotFinding finding={finding} newest={batch.marks.at(-1)?.celsius ?? null} ahead={toFinding} /> : null}
           <PotHeat batch={batch} forecastView={forecastView} />
         </div>
         <section aria-label="Steps">

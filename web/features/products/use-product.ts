@@ -154,6 +154,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
   const wickless = mold?.kind === "melt tray" || mold?.kind === "silicone mold";
   const suited = drawn && !wickless && !isEstimated ? suitedWicks(shelf.wicks, Math.min(drawn.innerTopUm, drawn.innerBottomUm), family) : [];
   const chosenWick = wickId ?? suited[0]?.id ?? "";
+  const chosenEmbeds = embedChoicesOf(embeds);
   const now: Omit<Product, "formulaName"> = {
     id: product?.id ?? freshId,
     name: String(v.name ?? ""),
@@ -164,7 +165,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
     containerId,
     wickId: chosenWick || null,
     wicks: (v.wicks as number | undefined) ?? 1,
-    embeds: embedChoicesOf(embeds).length > 0 ? embedChoicesOf(embeds) : null,
+    embeds: chosenEmbeds.length > 0 ? chosenEmbeds : null,
     price: (v.price as number | null | undefined) ?? null,
     soldBy: (v.soldBy as "piece" | "weight" | undefined) ?? "piece",
     pack: (v.pack as number | undefined) ?? 1,

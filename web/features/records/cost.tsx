@@ -1,6 +1,6 @@
 "use client";
 
-import { costOf, costPerPiece, filledOf, passCostsOn } from "@hearth/core";
+import { containerLines, costOf, costPerPiece, filledOf, passCostsOn } from "@hearth/core";
 import type { Batch } from "@/log/use-batch";
 import type { TakenByBatch } from "@/server/inventory/shelf";
 import { useUnits } from "@/ui/units";
@@ -11,13 +11,8 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   if (taken.every((use) => use.taken.every((item) => item.cost === null))) return null;
   const { plan, state } = batch;
   /** Containers, wicks and embeds go with their product; everything else was in the pots. */
-  const pieces = new Set(
-    plan.products.flatMap((product) => [
-      product.containerId,
-      ...(product.wicks ? [product.wicks.wickId] : []),
-      ...(product.embeds ?? []).map((embed) => embed.embedId),
-    ]),
-  );
+  const lines = plan.products.flatMap((product) => containerLines(product, 1));
+  const pieces = new Set(lines.map((line) => line.materialId));
   // Boxes and labels are the packs', not the pot's.
   const inPot = taken.filter((use) => !pieces.has(use.materialId) && use.kind !== "pack");
   /** Returns what each pot holds of a material, as planned: what was drawn of it is shared by that. */
@@ -60,11 +55,7 @@ export function Cost({ batch, taken }: { batch: Batch; taken: TakenByBatch }) {
   });
   const costs = costPerPiece(passCostsOn(plan, potCosts), rows);
   const nameOf = (id: string) =>
-    plan.pots.flatMap((pot) => pot.components).find((part) => part.id === id)?.name ??
-    plan.products.find((product) => product.containerId === id)?.name ??
-    plan.products.find((product) => product.wicks?.wickId === id)?.wicks?.name ??
-    plan.products.flatMap((product) => product.embeds ?? []).find((embed) => embed.embedId === id)?.name ??
-    "";
+    plan.pots.flatMap((pot) => pot.components).find((part) => part.id === id)?.name ?? lines.find((line) => line.materialId === id)?.name ?? "";
   const unknown = [
     ...new Set([...inPot.filter((use) => costOf(use.taken).unknown > 0).map((use) => nameOf(use.materialId)), ...rows.flatMap((row) => row.lacks)]),
   ];

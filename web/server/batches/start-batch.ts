@@ -33,9 +33,10 @@ import { eventRow, rowOf } from "@/data/batch-rows";
 import type { Transaction } from "@/data/client";
 import { batchEvents, batches } from "@/data/tables/batch";
 import { formulas, formulaVersions } from "@/data/tables/formula";
-import { embeds, instruments, molds, vessels, wicks } from "@/data/tables/shelf";
+import { instruments, molds, vessels, wicks } from "@/data/tables/shelf";
 import { listProcesses } from "@/server/formulas/processes";
 import type { Actor } from "@/server/http/context";
+import { readEmbeds } from "@/server/inventory/embeds";
 import { readMaterials } from "@/server/inventory/shelf";
 import { nextNumber } from "@/server/shared/next-number";
 import { lockWorkshop } from "@/server/workshops/workshops";
@@ -104,18 +105,11 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     .select()
     .from(wicks)
     .where(and(eq(wicks.workshopId, mine), inArray(wicks.id, wickIds)));
-  const e = await tx
-    .select()
-    .from(embeds)
-    .where(
-      and(
-        eq(embeds.workshopId, mine),
-        inArray(
-          embeds.id,
-          request.products.flatMap((product) => product.embeds.map((embed) => embed.id)),
-        ),
-      ),
-    );
+  const e = await readEmbeds(
+    tx,
+    mine,
+    request.products.flatMap((product) => product.embeds),
+  );
   const out: ChosenProduct[] = [];
   for (const { id, container, count, part, wick, pot, heightUm, embeds: choices } of request.products) {
     const vessel = container === "vessel" ? v.find((item) => item.id === id) : undefined;
@@ -127,8 +121,8 @@ async function productsOf(tx: Transaction, mine: string, request: Wanted): Promi
     const chosenWicks = wick && row ? wicksOf(row, wick.count) : null;
     const laidIn = embedsOf(choices, e);
     if (laidIn.length < choices.length) return "Something to be laid in is no longer on the shelf. Choose again.";
-    const burning = e.find((row) => choices.some((embed) => embed.id === row.id) && notToBeLaidIn(row) !== null);
-    if (burning) return notToBeLaidIn(burning) ?? "";
+    const [burns] = e.flatMap((row) => (choices.some((embed) => embed.id === row.id) ? (notToBeLaidIn(row) ?? []) : []));
+    if (burns) return burns;
     if (vessel) out.push({ ...vessel, container: "vessel", count, part, chosenWicks, pot, embeds: laidIn });
     else if (mold)
       out.push({

@@ -53,7 +53,7 @@ const rowsOf = (workshopId: string, defect: string, period: Period) => sql`
   where o.workshop_id = ${workshopId} and o.looked and o.jars > 0 and ${within(period, sql`o.poured_at`)}`;
 
 /** Of batches, each once: its products were poured together and are alike, so that they are no batches of their own. */
-const SUMS = sql`count(*)::int batches, sum(b.n)::float8 n, sum(b.k)::float8 k, sum(b.k * b.k)::float8 kk, sum(b.k * b.n)::float8 kn,
+export const SUMS = sql`count(*)::int batches, sum(b.n)::float8 n, sum(b.k)::float8 k, sum(b.k * b.k)::float8 kk, sum(b.k * b.n)::float8 kn,
   sum(b.n * b.n)::float8 nn, sum(b.n * b.n * b.n)::float8 nnn`;
 const OF_BATCH = sql`o.batch_id, sum(o.jars)::float8 n, sum(o.k)::float8 k`;
 /** As a row of the database. */

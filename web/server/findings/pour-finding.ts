@@ -1,6 +1,7 @@
-import { type BatchPlan, contentsOf, DEFECTS, type Dosed, type Threshold, thresholdOf } from "@hearth/core";
+import { type BatchPlan, componentNames, contentsOf, DEFECTS, type Dose, type Threshold, thresholdOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
+import { SUMS } from "./findings";
 
 /** What the workshop's own batches of a wax say of its pour temperature. */
 export interface PourFinding extends Threshold {
@@ -14,19 +15,13 @@ const MAX_FLAWS = 8;
 /** A difference is as unlikely as this by chance, or it is not told. */
 const LEVEL = 0.05;
 
-/** Returns what pots hold that batches are compared by: the names of their waxes. */
-const waxOf = (plan: BatchPlan): string =>
-  contentsOf(plan, 0)
-    .flatMap((part) => (part.kind === "wax" ? [part.name] : []))
-    .join(" + ");
-
 /**
  * Returns the flaw that the pour temperature decides most in inspected batches of the same wax, with the temperature in °C that divides them; null where
  * no flaw is told from chance, all comparisons allowed for.
  */
 export async function pourFinding(db: Database, workshopId: string, plan: BatchPlan): Promise<PourFinding | null> {
-  const wax = waxOf(plan);
-  const { rows } = await db.execute<Dosed & { defect: string } & Record<string, unknown>>(sql`
+  const wax = componentNames(contentsOf(plan, 0), "wax");
+  const { rows } = await db.execute<Required<Dose> & { defect: string } & Record<string, unknown>>(sql`
     with o as materialized (
       select batch_id, product, jars::float8 jars, round(pour_c)::float8 x from outcome
       where workshop_id = ${workshopId} and looked and jars > 0 and pour_c is not null and wax = ${wax}
@@ -35,9 +30,7 @@ export async function pourFinding(db: Database, workshopId: string, plan: BatchP
       select f.defect, o.batch_id, sum(least(f.jars, o.jars))::float8 k
       from o join outcome_flaw f on f.workshop_id = ${workshopId} and f.batch_id = o.batch_id and f.product = o.product group by 1, 2
     ), seen as (select defect from flawed group by 1 order by sum(k) desc, 1 limit ${MAX_FLAWS})
-    select defect, x, count(*)::int batches, sum(n)::float8 n, sum(k)::float8 k, sum(k * k)::float8 kk, sum(k * n)::float8 kn,
-      sum(n * n)::float8 nn, sum(n * n * n)::float8 nnn
-    from (
+    select defect, x, ${SUMS} from (
       select seen.defect, s.x, s.n, coalesce(f.k, 0) k from seen cross join sizes s left join flawed f on f.defect = seen.defect and f.batch_id = s.batch_id
     ) b group by defect, x order by defect, x`);
   const defects = [...new Set(rows.map((row) => row.defect))];

@@ -1,3 +1,4 @@
+import { containerLines } from "@hearth/core";
 import { and, eq, inArray } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -15,9 +16,7 @@ export async function lotsUsedWithNames(db: Database, workshopId: string, batchI
   const { plan } = await readBatchState(db, row);
   const names = new Map([
     ...plan.pots.flatMap((pot) => pot.components.map((part) => [part.id, part.name] as const)),
-    ...plan.products.map((product) => [product.containerId, product.name] as const),
-    ...plan.products.flatMap((product) => (product.embeds ?? []).map((embed) => [embed.embedId, embed.name] as const)),
-    ...plan.products.flatMap((product) => (product.wicks ? [[product.wicks.wickId, product.wicks.name] as const] : [])),
+    ...plan.products.flatMap((product) => containerLines(product, 1).map((line) => [line.materialId, line.name] as const)),
   ]);
   const taken = await readTakenBy(db, workshopId, batchId, zone);
   const packaging = taken.filter((use) => use.kind === "pack").map((use) => use.materialId);

@@ -1,5 +1,6 @@
 import {
   type BatchPlan,
+  componentNames,
   contentsOf,
   countWords,
   HOT_WAX,
@@ -268,14 +269,10 @@ export async function jarTags(
         let at = paper.text(titleOf(plan), x + 8, y + 7, { size: 11, bold: true, width: inner, most: 1 });
         at = paper.text(product.part ? `${product.name}, ${writePart(product.part)}` : product.name, x + 8, at, { size: 9, width: inner, most: 1 });
         const lines = [
-          `wax: ${of("wax")
-            .map((part) => part.name)
-            .join(" + ")}`,
+          `wax: ${componentNames(parts, "wax")}`,
           product.wicks ? `wick: ${product.wicks.count} × ${product.wicks.name}` : "no wick",
           oil > 0
-            ? `scent: ${of("fragrance")
-                .map((part) => part.name)
-                .join(" + ")}, ${localize(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
+            ? `scent: ${componentNames(parts, "fragrance")}, ${localize(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
             : "unscented",
           ...(of("dye").length > 0
             ? [

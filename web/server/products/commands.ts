@@ -14,12 +14,13 @@ import {
   testedOf,
   WICK_TESTS,
 } from "@hearth/core";
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import type { Transaction } from "@/data/client";
 import { products } from "@/data/tables/product";
-import { embeds, molds, vessels, wicks } from "@/data/tables/shelf";
+import { molds, vessels, wicks } from "@/data/tables/shelf";
 import { command } from "@/server/http/command";
+import { readEmbeds } from "@/server/inventory/embeds";
 import type { OwnedTable } from "@/server/inventory/tables";
 import { newestSpecs, readProduct } from "./products";
 
@@ -69,18 +70,7 @@ async function faultOf(tx: Transaction, mine: string, wanted: Wanted): Promise<R
     if (!row) return reject("This wick is not on the shelf.", { wickId: ["Choose a wick from the shelf, or none."] });
   }
   if (wanted.embeds?.length) {
-    const rows = await tx
-      .select()
-      .from(embeds)
-      .where(
-        and(
-          eq(embeds.workshopId, mine),
-          inArray(
-            embeds.id,
-            wanted.embeds.map((embed) => embed.id),
-          ),
-        ),
-      );
+    const rows = await readEmbeds(tx, mine, wanted.embeds);
     const missing = wanted.embeds.some((embed) => !rows.some((row) => row.id === embed.id));
     const why = missing ? "Something to be laid in is not on the shelf: choose it again." : rows.flatMap((row) => notToBeLaidIn(row) ?? [])[0];
     if (why) return reject(why, { embeds: [why] });

@@ -19,7 +19,7 @@ import {
 } from "@hearth/core";
 import { and, eq } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
-import { deleteDrawsOfPacks, writeDrawsOfPacks } from "@/data/stock-uses";
+import { deleteDrawsOfPacks, writeStockUses } from "@/data/stock-uses";
 import { packedPieces, packRuns } from "@/data/tables/sales";
 import { appendIn, systemEntry } from "@/server/events/append";
 import { batchStore } from "@/server/events/batch-store";
@@ -171,7 +171,10 @@ export async function packIn(tx: Transaction, context: Actor, wantedPack: PackWa
       .insert(packedPieces)
       .values([...sums.values()].map(({ number: _number, ...rest }) => ({ ...rest, workshopId: workshopId, packRunId: wantedPack.packRunId })));
   // No batch draws what goods that are resold are made of.
-  if (isResold(sellable)) await writeDrawsOfPacks(tx, workshopId, wantedPack.packRunId, context.now, parts);
+  if (isResold(sellable)) {
+    const uses = parts.map(({ id, count }) => ({ eventId: wantedPack.packRunId, materialId: id, at: context.now, amount: count }));
+    await writeStockUses(tx, workshopId, null, uses, false);
+  }
   for (const [index, sum] of [...sums.values()].entries()) {
     const sent = systemEntry({ now: context.now, personId: context.person?.id ?? null }, "packed", {
       packRun: wantedPack.packRunId,
