@@ -128,7 +128,7 @@ function workPots(order: PlanOrder, shelf: Materials, shares: readonly Milligram
 }
 
 /** Returns the wax that goes into one piece: its fill, less the room that is taken by what is laid in. @throws WeighOutError if no room is left. */
-export function waxFillOf(product: Omit<ChosenProduct, "count">): Milligrams {
+function waxFillOf(product: ChosenProduct): Milligrams {
   const fill = fillOf(innerOf(product), product.workingFillMg, product.part ?? null);
   const left = fill - displacedMg(product.embeds);
   if (left <= 0) throw new WeighOutError("vessels", `${writeEmbeds(product.embeds ?? [])} leave no room for wax in ${product.name}: lay in less.`);

@@ -30,8 +30,12 @@ export function billOf(plan: Pick<BatchPlan, "pots" | "products">): BillLine[] {
 
 /** Returns what a number of pieces of one product take beside the wax: their containers, wicks and embeds. */
 export function containerLines(product: BatchPlan["products"][number], count: number): BillLine[] {
-  if (product.part?.kind === "layer" && product.part.number > 1) return [];
   const to = { product: product.key };
+  const laidIn = (product.embeds ?? []).map((embed) => ({
+    ...{ materialId: embed.embedId, name: embed.name, kind: "embed" as const, amount: count * embed.count, counted: true, for: to },
+  }));
+  // An upper layer goes into the container and round the wicks that are there.
+  if (product.part?.kind === "layer" && product.part.number > 1) return laidIn;
   return [
     ...(takesContainer(product)
       ? [{ materialId: product.containerId, name: product.name, kind: "vessel" as const, amount: count, counted: true, for: to }]
@@ -39,9 +43,7 @@ export function containerLines(product: BatchPlan["products"][number], count: nu
     ...(product.wicks
       ? [{ materialId: product.wicks.wickId, name: product.wicks.name, kind: "wick" as const, amount: count * product.wicks.count, counted: true, for: to }]
       : []),
-    ...(product.embeds ?? []).map((embed) => ({
-      ...{ materialId: embed.embedId, name: embed.name, kind: "embed" as const, amount: count * embed.count, counted: true, for: to },
-    })),
+    ...laidIn,
   ];
 }
 

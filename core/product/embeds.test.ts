@@ -6,7 +6,7 @@ import { fillsProduct, isDivided, isPouring, potsOf, poursOf, restOf } from "../
 import { process as processSchema } from "../process/schema";
 import { anId, GRAMS, presetProcess } from "../testing/batch";
 import { cubicMmOf } from "../units/density";
-import { billOf, gathered } from "./bill";
+import { billOf, containerLines, gathered } from "./bill";
 import { displacedMg, embedsOf, writeEmbeds } from "./embeds";
 import { DEFAULT_WAX_DENSITY } from "./parts";
 
@@ -78,6 +78,13 @@ describe("what is laid into a candle", () => {
       expect.objectContaining({ materialId: shell, amount: 12, counted: true }),
       expect.objectContaining({ materialId: sand, amount: 3, counted: true }),
     ]);
+  });
+
+  it("is drawn with the layer that it is laid into, which takes no other container", () => {
+    const [product] = planOf("gel", [{ id: shell, count: 4 }]).products;
+    if (!product) throw new Error("no product");
+    const upper = containerLines({ ...product, part: { kind: "layer", number: 2, of: 2 } }, 3);
+    expect(upper).toEqual([expect.objectContaining({ materialId: shell, amount: 12, kind: "embed" })]);
   });
 
   it.each(PRESET_PROCESSES.filter((preset) => preset.makes !== "layers").map((preset) => [preset.name, preset] as const))(

@@ -40,6 +40,7 @@ describe("a process in fields", () => {
 
   it("that a device kept is none where it kept nothing, or a step that is not known", () => {
     expect(keptProcessOf(undefined)).toBeNull();
+    expect(keptProcessOf(JSON.stringify({ name: "soy", heatRange: { low: 8_300, high: 8_700 } }))).toBeNull();
     expect(keptProcessOf(JSON.stringify({ ...processes[0]?.[2], steps: [{ id: "x", kind: "simmer" }] }))).toBeNull();
   });
 });

@@ -143,12 +143,12 @@ export function processFromFields(process: Process, values: Readonly<Record<stri
 
 /** Returns a process that this device kept as text; null where it is none, or one of an earlier version that lacks what its steps need. */
 export function keptProcessOf(text: string | undefined): Process | null {
-  const kept = JSON.parse(text ?? "null") as Process | null;
+  const kept = JSON.parse(text ?? "null") as Partial<Process> | null;
   const isWhole = (step: Step) => {
     const type = STEP_TYPES.find((each) => each.kind === step.kind);
     return type?.fields.every((field) => field.optional || valueOfField(step, field) !== undefined) ?? false;
   };
-  return kept?.steps.every(isWhole) ? kept : null;
+  return kept?.steps?.every(isWhole) ? (kept as Process) : null;
 }
 
 /** The fields of one step, side by side. */

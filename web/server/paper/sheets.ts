@@ -274,13 +274,7 @@ export async function jarTags(
           oil > 0
             ? `scent: ${componentNames(parts, "fragrance")}, ${localize(writePercent(Math.round((oil / wax) * 1_000_000), 1), manner)} of the wax`
             : "unscented",
-          ...(of("dye").length > 0
-            ? [
-                `color: ${of("dye")
-                  .map((part) => part.name)
-                  .join(" + ")}`,
-              ]
-            : []),
+          ...(of("dye").length > 0 ? [`color: ${componentNames(parts, "dye")}`] : []),
         ];
         for (const line of lines) at = paper.text(line, x + 8, at + 1, { size: 8, width: inner, most: 1 });
         paper.text(`poured ${writeDay(day, manner.date)}`, x + 8, y + high - 18, { size: 9, bold: true });

@@ -6,6 +6,7 @@ import {
   type DemandProduct,
   dayAt,
   dayRecord,
+  displacedMg,
   drawOfPiece,
   embedsOf,
   type FormulaSpec,
@@ -21,7 +22,6 @@ import {
   type Store,
   shoppingOf,
   WeighOutError,
-  waxFillOf,
   wicksOf,
 } from "@hearth/core";
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
@@ -112,7 +112,8 @@ const forSeason = ({ product, spec, container }: Made): DemandProduct => ({
   formulaName: product.formulaName,
   process: spec.process,
   components: namedIn(spec).length,
-  fillMg: waxFillOf(container),
+  // Where what is laid in leaves no room, the plan of the batch says so.
+  fillMg: Math.max(1, container.workingFillMg - displacedMg(container.embeds)),
   tested: product.wickId === null || product.wickTest === "tested",
   wicked: product.wickId !== null,
 });

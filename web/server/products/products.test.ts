@@ -92,3 +92,15 @@ it("is planned and costed with what is laid in, however many others are on the s
   // Two pebbles at 15 instead of 5.
   expect([cheap === null, ((await costOf()) ?? 0) - (cheap ?? 0)]).toEqual([false, 20]);
 });
+
+it("that has no room for wax is listed with what is wanted all the same: the plan of its batch says so", async () => {
+  await putProduct();
+  await test.db
+    .update(products)
+    .set({ embeds: [{ id: last, count: 100 }] })
+    .where(sql`id = ${product}`);
+  const workshop = await readWorkshop(workshopId);
+  if (!workshop) throw new Error("no workshop");
+  const { products: planned } = await readDemandPlan(test.db, workshop, 20);
+  expect(planned.find((item) => item.id === product)?.fillMg).toBeGreaterThan(0);
+});
