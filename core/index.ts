@@ -102,7 +102,7 @@ export * from "./process/process";
 export * from "./process/prompts";
 export type { Process } from "./process/schema";
 export * from "./process/schema";
-export type { Prompt, PromptEntry as StepEntry, StepField, StepType } from "./process/step-type";
+export type { Prompt, PromptEntry as StepEntry, StepField, StepRecord, StepType } from "./process/step-type";
 export * from "./process/steps";
 export * from "./process/upcast";
 export * from "./product/bill";
@@ -253,3 +253,13 @@ export * from "./sales/sales";
 export * from "./sales/schema";
 export * from "./sales/sheet";
 export * from "./sales/state";
+
+// Notebooks that are brought in
+
+export * from "./notebook/batch-notes";
+export * from "./notebook/burn-notes";
+export * from "./notebook/cells";
+export * from "./notebook/columns";
+export * from "./notebook/names";
+export * from "./notebook/rows";
+export * from "./notebook/table";

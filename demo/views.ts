@@ -58,6 +58,7 @@ export const VIEWS = {
   "records of a time": "/records?when=this+year",
   record: `/records/${demoId(8, 2)}`,
   import: "/records/import",
+  notebook: "/records/notebook",
   workshops: "/workshops",
   words: "/words",
   people: "/people",

@@ -44,6 +44,8 @@ export const batchPlan = z.object({
   products: z.array(plannedProduct).min(1).max(200),
   /** Run against a simulated bench: no wax is touched, and nothing of it counts. */
   rehearsal: z.literal(true).optional(),
+  /** Brought in from a notebook: nothing counts but what its entries say. */
+  fromNotes: z.literal(true).optional(),
 });
 
 export type BatchPlan = z.output<typeof batchPlan>;

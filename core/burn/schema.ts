@@ -87,6 +87,8 @@ export const trialPlan = z.object({
   ownMarks: z.array(z.string().trim().min(1).max(40)).max(8).optional(),
   /** The trial that this one follows, and what was found there. */
   after: z.object({ id: z.uuid(), name: z.string(), why: z.string() }).optional(),
+  /** Brought in from a notebook: nothing counts but what its entries say. */
+  fromNotes: z.literal(true).optional(),
 });
 export type TrialPlan = z.output<typeof trialPlan>;
 

@@ -21,6 +21,12 @@ const pair = (range: { low: number; high: number } | undefined): [number, number
 const recorded = (record: { [K in keyof DiagnosisRecord]: DiagnosisRecord[K] | undefined }): DiagnosisRecord =>
   Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as DiagnosisRecord;
 
+/** What a notebook can say of a batch; everything else of its plan was only filled in. */
+const NOTED = new Set<keyof DiagnosisRecord>(["heat_c", "add_c", "pour_c", "load_percent_of_wax", "asked_load_percent", "max_load_percent", "room_c", "wicks"]);
+/** Leaves out what a notebook does not hold. */
+const onlyNoted = (record: Parameters<typeof recorded>[0]): DiagnosisRecord =>
+  Object.fromEntries(Object.entries(recorded(record)).filter(([key]) => NOTED.has(key as keyof DiagnosisRecord))) as DiagnosisRecord;
+
 /** Returns what a pot holds of a kind, in mg, as it was weighed; undefined if something of it was not. */
 function weighedOf(plan: BatchPlan, state: BatchState, pot: number, kind: string): number | undefined {
   const parts = contentsOf(plan, pot, state).filter((part) => part.kind === kind);
@@ -97,6 +103,7 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
   const tool = read("pour_c")?.instrumentId ?? read("add_c")?.instrumentId ?? null;
   const times = timesOf(plan.process);
   const stir = run("stir_minutes");
+  const askedLoad = pot === undefined ? undefined : askedLoadOfWax(pot.recipe, addedPpmOf(pot.recipe)) / 10_000;
   return {
     wax_family: pot && pot.waxFamily in FAMILIES ? (pot.waxFamily as WaxFamily) : undefined,
     ranges: {
@@ -107,13 +114,13 @@ export function diagnosisOf(plan: BatchPlan, state: BatchState, at: string, tool
       cure_days: [times.leastCure / DAY_S, times.recommendedCure / DAY_S],
       ...(stir && "seconds" in stir && typeof stir.seconds === "number" ? { stir_minutes: stir.seconds / 60 } : {}),
     } as DiagnosisOfBatch["ranges"],
-    record: recorded({
+    record: (plan.fromNotes ? onlyNoted : recorded)({
       heat_c: c("heat_c"),
       add_c: c("add_c"),
       pour_c: c("pour_c"),
-      load_percent_of_wax: weighedLoad(plan, state, potAt) ?? undefined,
+      load_percent_of_wax: plan.fromNotes ? askedLoad : (weighedLoad(plan, state, potAt) ?? undefined),
       max_load_percent: pot?.maxLoadPpm == null ? undefined : pot.maxLoadPpm / 10_000,
-      asked_load_percent: pot === undefined ? undefined : askedLoadOfWax(pot.recipe, addedPpmOf(pot.recipe)) / 10_000,
+      asked_load_percent: askedLoad,
       room_c: room === undefined ? undefined : celsius(room),
       vessel_warmed: first?.warmed == null ? undefined : first.warmed !== "no",
       stir_minutes: stirs.length > 0 ? stirs.reduce((a, b) => a + b, 0) / 60 : undefined,

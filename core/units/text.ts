@@ -20,3 +20,7 @@ export function oddTextIn(value: unknown, path: readonly string[] = []): string 
   }
   return null;
 }
+
+const ENGLISH = new Intl.PluralRules("en");
+/** Returns a count with its noun in the right number: "1 batch", "1,240 batches". */
+export const countOf = (n: number, one: string, many: string): string => `${n.toLocaleString("en-US")} ${ENGLISH.select(n) === "one" ? one : many}`;

@@ -40,6 +40,8 @@ export const batches = pgTable(
     jarTotals: jsonb("jar_totals").$type<JarTotals>().notNull().default({ jars: 0, statuses: [], whom: [] }),
     /** Where an import decided that it draws no stock here. */
     drawsStock: boolean("draws_stock").notNull().default(true),
+    /** The import of a notebook that it came with; null of a batch that was made here. */
+    noteImportId: uuid("note_import_id"),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),
@@ -49,6 +51,7 @@ export const batches = pgTable(
     index("batch_to_look").on(table.workshopId, table.stage, table.lookedAt, table.setAt),
     index("batch_loose").on(table.workshopId, table.pouredAt).where(sql`loose > 0`),
     index("batch_by_pour").on(table.workshopId, table.pouredAt, table.id).where(sql`poured_at is not null`),
+    index("batch_by_import").on(table.workshopId, table.noteImportId).where(sql`note_import_id is not null`),
     index("batch_by_version").on(table.workshopId, table.formulaVersionId),
     check("batch_loose_pieces", sql`loose >= 0`),
   ],

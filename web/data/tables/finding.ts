@@ -22,7 +22,8 @@ export const outcomes = pgTable(
     wax: text("wax").notNull(),
     fragrance: text("fragrance").notNull().default(""),
     formula: text("formula").notNull(),
-    process: text("process").notNull(),
+    /** Null where nobody said by which. */
+    process: text("process"),
     personId: uuid("person_id"),
     instrumentId: uuid("instrument_id"),
     /** °C and percent of the wax, as recorded; null if they were not. */
@@ -50,6 +51,7 @@ export const outcomes = pgTable(
     primaryKey({ columns: [table.workshopId, table.batchId, table.product] }),
     foreignKey({ columns: [table.workshopId, table.batchId], foreignColumns: [batches.workshopId, batches.id] }).onDelete("cascade"),
     index("outcome_by_time").on(table.workshopId, table.pouredAt),
+    index("outcome_by_product").on(table.workshopId, table.product, table.pouredAt),
   ],
 );
 

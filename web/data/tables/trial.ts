@@ -19,6 +19,8 @@ export const trials = pgTable(
     lastAt: instant("last_at").notNull(),
     /** From when one of its test candles that burned already needs attention again, by its protocol. */
     handsFrom: instant("hands_from"),
+    /** The import of a notebook that it came with; null of a trial that was burned here. */
+    noteImportId: uuid("note_import_id"),
   },
   (table) => [
     primaryKey({ columns: [table.workshopId, table.id] }),

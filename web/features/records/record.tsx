@@ -260,7 +260,11 @@ export function RecordView(props: BatchProps & { taken: TakenByBatch; notes?: Re
           <Products batch={batch} />
           {props.batch.drawsStock ? null : (
             <p className="mt-3 text-[15px] text-soft">
-              {plan.rehearsal ? "A practice run: no wax was used, and nothing of it counts." : "Imported: not deducted from stock here."}
+              {plan.rehearsal
+                ? "A practice run: no wax was used, and nothing of it counts."
+                : plan.fromNotes
+                  ? "From notes: no stock was drawn. The amounts are worked out; only what the notes say counts in findings."
+                  : "Imported: not deducted from stock here."}
             </p>
           )}
           <Net batch={batch} />

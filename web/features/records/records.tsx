@@ -1,5 +1,6 @@
 "use client";
 
+import { countOf } from "@hearth/core";
 import { FindBar, type LongListProps, NothingFound, OlderNewer } from "@/catalogue/find-bar";
 import { BatchRow } from "@/log/row";
 import type { Listed, ReadInstrument } from "@/server/batches/batches";
@@ -18,6 +19,9 @@ export function Records({ batches, instruments, older, newer, narrowed, filters 
         <>
           <Link className="press" href="/plan/past">
             Enter a past batch
+          </Link>
+          <Link className="press" href="/records/notebook">
+            Import a notebook
           </Link>
           <Link className="press" href="/records/import">
             Import a record
@@ -53,12 +57,19 @@ export function Records({ batches, instruments, older, newer, narrowed, filters 
         <Empty
           title="No record closed yet"
           action={
-            <Link className="press" href="/rack">
-              Go to the rack
-            </Link>
+            <>
+              <Link className="press" href="/rack">
+                Go to the rack
+              </Link>
+              <Link className="press" href="/records/notebook">
+                Import a notebook
+              </Link>
+            </>
           }
         >
-          <p>Close a batch's record when it is inspected and finished. It is then listed here. Open a batch from the rack to close it.</p>
+          <p>
+            Close a batch's record when it is inspected and finished. It is then listed here. Batches that you wrote down before come in from a spreadsheet.
+          </p>
         </Empty>
       ) : (
         <ul>
@@ -72,7 +83,9 @@ export function Records({ batches, instruments, older, newer, narrowed, filters 
               what={
                 batch.abandoned
                   ? `abandoned${batch.abandoned.why ? `: ${batch.abandoned.why}` : ""}; the wax was ${batch.abandoned.wax}`
-                  : `${batch.flaws === 0 ? "no flaws" : batch.flaws === 1 ? "1 flaw" : `${batch.flaws} flaws`}${batch.closed?.missing.length ? `, closed without ${batch.closed.missing.join(", ")}` : ""}`
+                  : batch.fromNotes
+                    ? `from notes, ${batch.lookedAt ? countOf(batch.flaws, "flaw", "flaws") : "not inspected"}`
+                    : `${batch.flaws === 0 ? "no flaws" : batch.flaws === 1 ? "1 flaw" : `${batch.flaws} flaws`}${batch.closed?.missing.length ? `, closed without ${batch.closed.missing.join(", ")}` : ""}`
               }
               action="View record"
             >

@@ -24,6 +24,7 @@ const ACTIONS: { name: string; path: string }[] = [
   { name: "Import and export the shelf", path: "/shelf/file" },
   { name: "Low stock", path: "/shelf?low=1" },
   { name: "Import a record", path: "/records/import" },
+  { name: "Import a notebook: past batches, burn notes, recipes", path: "/records/notebook" },
   { name: "Search the record, trace a lot or a jar", path: "/findings/trace" },
   { name: "Two batches or groups side by side", path: "/findings/compare" },
   { name: "Run charts", path: "/findings/charts" },

@@ -56,6 +56,8 @@ export interface Listed {
   /** The step that needs attention, and from when. */
   next: { name: string; from: string | null; until: string | null } | null;
   rehearsal: boolean;
+  /** Brought in from a notebook. */
+  fromNotes: boolean;
   /** The shelf it stands on, and how many are still on the rack. */
   shelf: string;
   onRack: number;
@@ -111,6 +113,7 @@ export function listed(
     sellable: sum((key) => sellableOf(plan, state, key)),
     next: next && { name: next.name, from: due?.from ?? null, until: due?.until ?? null },
     rehearsal: plan.rehearsal === true,
+    fromNotes: plan.fromNotes === true,
     shelf: state.stands?.shelf ?? "",
     onRack: sum((key) => jarStatusesOf(plan, state, key).counts.rack),
     released: state.released !== null,

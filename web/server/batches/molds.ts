@@ -2,6 +2,7 @@ import { type MoldStep, moldClock, namedLines, secondPourShare, titleOf } from "
 import { and, desc, eq, inArray, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { batches } from "@/data/tables/batch";
+import { outcomes } from "@/data/tables/finding";
 import { readBatchState } from "@/server/events/read-events";
 
 /** The molds of one batch, with the clock of what is done with them. */
@@ -15,15 +16,14 @@ export interface MoldRow {
 
 /** Workshops have a handful of molds: more batches than this are not worked at once. */
 const MAX_AT_ONCE = 60;
-const fills = (containerId?: string) =>
-  sql`${batches.plan} @> ${JSON.stringify({ products: [{ container: "mold", ...(containerId ? { containerId } : {}) }] })}::jsonb`;
+const fillsMold = sql`${batches.plan} @> ${JSON.stringify({ products: [{ container: "mold" }] })}::jsonb`;
 
 /** Returns the batches with molds that are poured and not finished yet, the one whose next step is due first before the others. */
 export async function moldBoard(db: Database, workshopId: string, now: string): Promise<MoldRow[]> {
   const rows = await db
     .select()
     .from(batches)
-    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"]), fills()))
+    .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["pot", "rack"]), fillsMold))
     .orderBy(desc(batches.startedAt))
     .limit(MAX_AT_ONCE);
   const board = await Promise.all(
@@ -57,12 +57,16 @@ export interface LearnedReserve {
 export async function learnedReserves(db: Database, workshopId: string, moldIds: readonly string[]): Promise<LearnedReserve[]> {
   const learned = await Promise.all(
     moldIds.map(async (containerId): Promise<LearnedReserve | null> => {
-      const rows = await db
-        .select()
-        .from(batches)
-        .where(and(eq(batches.workshopId, workshopId), inArray(batches.stage, ["rack", "closed"]), fills(containerId)))
-        .orderBy(desc(batches.pouredAt))
-        .limit(LEARNED_FROM);
+      // A product of a batch is named by its container, so that the newest pours of a mold are found by an index and no plan is read.
+      const rows = (
+        await db
+          .select({ batch: batches })
+          .from(outcomes)
+          .innerJoin(batches, and(eq(batches.workshopId, outcomes.workshopId), eq(batches.id, outcomes.batchId)))
+          .where(and(eq(outcomes.workshopId, workshopId), eq(outcomes.product, containerId)))
+          .orderBy(desc(outcomes.pouredAt))
+          .limit(LEARNED_FROM)
+      ).map((row) => row.batch);
       const states = await Promise.all(rows.map((row) => readBatchState(db, row)));
       const shares = states.flatMap(({ plan, state }) => secondPourShare(plan, state, containerId) ?? []).sort((a, b) => a - b);
       if (shares.length < MIN_POURS) return null;

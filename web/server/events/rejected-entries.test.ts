@@ -137,6 +137,28 @@ const REFUSED: Record<string, () => object | Promise<object>> = {
   takeColorAway: () => ({ id: none(), gone: true }),
   takeNoteAway: () => ({ id: none(), gone: true }),
   takeOut: () => ({ eventId: none(), orderId: none(), lines: [{ sellableId: none(), packs: 1 }] }),
+  // The first row is whole, and puts a wax on the shelf; the second has no count.
+  importNotes: () => ({
+    importId: none(),
+    kind: "batches",
+    file: "pours.csv",
+    grid: [
+      ["date", "wax", "jar", "count"],
+      ["2024-03-01", "new wax", "tin 180 g", "6"],
+      ["2024-03-02", "new wax", "tin 180 g", ""],
+    ],
+    reading: {
+      columns: { day: 0, wax: 1, vessel: 2, count: 3 },
+      units: {},
+      everywhere: {},
+      dayOrder: "day",
+      decimalComma: false,
+      flawsOn: "every jar",
+      leftOut: [],
+    },
+    names: { "wax:new wax": { name: "new wax", family: "soy" }, "vessel:tin 180 g": { name: "tin 180 g", fillMg: 180_000 } },
+  }),
+  undoNotes: () => ({ importId: none() }),
   takeSheet: () => ({
     kind: "dye",
     sheet: {

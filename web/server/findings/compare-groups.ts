@@ -2,7 +2,7 @@ import { type Level, shareDifference } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
-import { FACTORS, factorOf, flawRates, historyOf, levelColumns, listed, namesOf } from "./findings";
+import { FACTORS, factorOf, flawRates, flawsAt, levelColumns, listed, namesOf } from "./findings";
 
 export interface GroupedFlaw {
   defect: string;
@@ -48,13 +48,12 @@ export async function compareGroups(
   const b = known(asked.b) ?? levels.find((level) => level.level !== a)?.level ?? null;
   const none = { factor, words: source.words, levels, a, b, flaws: [], also: [] };
   if (a === null || b === null || a === b) return none;
-  const flawOf = async ({ defect, name }: (typeof rates)[number]): Promise<GroupedFlaw[]> => {
-    const history = await historyOf(db, workshopId, defect, factor, period);
-    const [x, y] = [a, b].map((level) => history?.levels.find((item) => item.level === level));
+  const [also, counts] = await Promise.all([alsoDiffers(db, workshopId, factor, a, b, names, period), flawsAt(db, workshopId, source.of, [a, b], period)]);
+  const flaws = rates.flatMap(({ defect, name }): GroupedFlaw[] => {
+    const [x, y] = [a, b].map((level) => counts(defect, level));
     return x && y ? [{ defect, name, a: x, b: y, shares: shareDifference(x, y) }] : [];
-  };
-  const [also, flaws] = await Promise.all([alsoDiffers(db, workshopId, factor, a, b, names, period), Promise.all(rates.map(flawOf))]);
-  return { ...none, flaws: flaws.flat(), also };
+  });
+  return { ...none, flaws, also };
 }
 
 async function alsoDiffers(

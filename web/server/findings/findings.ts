@@ -89,6 +89,35 @@ export async function flawRates(db: Database, workshopId: string, period: Period
   });
 }
 
+/** Returns how often every flaw was seen at each of a few levels, counted in one pass: given a flaw and a level, its share of the batches there; null at a level without batches. */
+export async function flawsAt(
+  db: Database,
+  workshopId: string,
+  of: SQL,
+  levels: readonly string[],
+  period: Period,
+): Promise<(defect: string, level: string) => (BatchSums & Share) | null> {
+  const { rows } = await db.execute<{ level: string; defect: string | null } & SumsRow>(sql`
+    with o as materialized (
+      select * from (select batch_id, product, jars, ${of} as level from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${within(period, sql`o.poured_at`)}) l
+      where level in (${listed(levels.map((level) => sql`${level}`))})
+    ), sizes as (select batch_id, level, sum(jars)::float8 n from o group by 1, 2),
+    whole as (select level, count(*)::int batches, sum(n) n, sum(n * n) nn, sum(n * n * n) nnn from sizes group by 1),
+    flawed as (
+      select f.defect, o.level, o.batch_id, sum(least(f.jars, o.jars))::float8 k
+      from o join outcome_flaw f on f.workshop_id = ${workshopId} and f.batch_id = o.batch_id and f.product = o.product group by 1, 2, 3
+    ), sums as (select f.defect, f.level, sum(f.k) k, sum(f.k * f.k) kk, sum(f.k * s.n) kn from flawed f join sizes s using (batch_id, level) group by 1, 2)
+    select w.level, u.defect, w.batches, w.n, coalesce(u.k, 0) k, coalesce(u.kk, 0) kk, coalesce(u.kn, 0) kn, w.nn, w.nnn
+    from whole w left join sums u using (level)`);
+  return (defect, level) => {
+    const there = rows.filter((row) => row.level === level);
+    const [any] = there;
+    if (!any) return null;
+    const sums = sumsOfRow(there.find((row) => row.defect === defect) ?? { ...any, k: 0, kk: 0, kn: 0 });
+    return { ...sums, ...clusteredShare(sums) };
+  };
+}
+
 /** Returns whether mending held, at a second look, by how it was done, of one flaw: n is what was mended, k what held. */
 export async function repairsOf(db: Database, workshopId: string, defect: string, period: Period = ALL_TIME): Promise<(Level & Share)[]> {
   const { rows } = await db.execute<{ level: string } & SumsRow>(sql`
