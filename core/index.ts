@@ -179,6 +179,7 @@ export * from "./findings/compare";
 export * from "./findings/factors";
 export * from "./findings/logistic";
 export * from "./findings/proportion";
+export * from "./findings/scoreboard";
 export * from "./findings/threshold";
 export * from "./findings/throw-levels";
 

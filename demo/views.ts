@@ -31,6 +31,7 @@ export const VIEWS = {
   findings: "/findings",
   why: `/findings/why/${demoId(8, 1)}`,
   compare: "/findings/compare?a=11&b=12",
+  scoreboard: "/findings/scoreboard",
   charts: "/findings/charts",
   "throw findings": "/findings/throw?of=hot",
   trace: "/findings/trace?q=11",

@@ -81,3 +81,21 @@ export function passCostsOn(plan: Pick<BatchPlan, "pots">, potCosts: readonly nu
 /** Returns the names of what is in it of one kind, as outcomes and labels have them: "soft soy + coconut blend". */
 export const componentNames = (parts: readonly Pick<Component, "kind" | "name">[], kind: Component["kind"]): string =>
   parts.flatMap((part) => (part.kind === kind ? [part.name] : [])).join(" + ");
+
+/** Returns the waxes of a pot as findings tell them apart: one by its name, a blend with its shares in whole percents, the largest first: "80 % soft soy + 20 % hive wax". */
+export function blendWords(parts: readonly Pick<Component, "kind" | "name" | "mg">[]): string {
+  const waxes = parts.filter((part) => part.kind === "wax");
+  const all = waxes.reduce((sum, part) => sum + part.mg, 0);
+  if (waxes.length < 2 || all === 0) return componentNames(parts, "wax");
+  return [...waxes]
+    .sort((a, b) => b.mg - a.mg || (a.name < b.name ? -1 : 1))
+    .map((part) => `${Math.round((part.mg / all) * 100)} % ${part.name}`)
+    .join(" + ");
+}
+
+/** Returns the waxes that such words name, with their shares of one. */
+export const partsOfBlendWords = (words: string): { name: string; share: number }[] =>
+  words.split(" + ").map((part) => {
+    const [, percent, name] = /^(\d+) % (.+)$/.exec(part) ?? [];
+    return name ? { name, share: Number(percent) / 100 } : { name: part, share: 1 };
+  });

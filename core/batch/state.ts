@@ -129,7 +129,7 @@ export const WARMED_WORDS: Record<Warmed, string> = {
 };
 
 /** Version of the stored state. Raise it when the state changes: older states are recalculated when the program starts. */
-export const STATE_VERSION = 11;
+export const STATE_VERSION = 12;
 
 export const initialState = (_plan: BatchPlan, start: EventOf): BatchState => ({
   format: STATE_VERSION,

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { THROW_FACTORS, type ThrowFactor, type ThrowScore, throwLevels } from "./throw-levels";
 
 const FACTORS = Object.keys(THROW_FACTORS) as ThrowFactor[];
-const base: ThrowScore = { score: 5, throw: "hot", wax: "soy", oil: "rain", load: 8, wick: "flat 4", ageDays: 10, scorer: "Ada", batch: "1" };
+const base: ThrowScore = { score: 5, throw: "hot", wax: "soy", oil: "rain", load: 8, wick: "flat 4", ageDays: 10, scorer: "Ada", batch: "1", room: null };
 
 describe("throw scores by what they were of", () => {
   it("count each batch once, with Student's interval over the batches (t for 95 %, 2 degrees of freedom: 4.303, Student's tables)", () => {
@@ -50,6 +50,7 @@ describe("throw scores by what they were of", () => {
       ageDays: fc.integer({ min: 0, max: 40 }),
       scorer: fc.constantFrom("Ada", "Bo"),
       batch: fc.constantFrom("1", "2", "3"),
+      room: fc.constant(null),
     });
     fc.assert(
       fc.property(fc.array(score, { maxLength: 60 }), fc.constantFrom(...FACTORS), (scores, factor) => {

@@ -13,6 +13,8 @@ export interface ThrowScore {
   ageDays: number | null;
   scorer: string | null;
   batch: string | null;
+  /** Where it was smelled; null if nobody said. */
+  room: string | null;
 }
 
 /** The factors by which scores are compared, each with its name on screen. */

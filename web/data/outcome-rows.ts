@@ -1,6 +1,7 @@
 import {
   type BatchPlan,
   type BatchState,
+  blendWords,
   componentNames,
   contentsOf,
   diagnosisOf,
@@ -36,7 +37,7 @@ export function outcomeRows(plan: BatchPlan, state: BatchState) {
       jars,
       vessel: product?.name ?? "",
       family: plan.pots[pot]?.waxFamily ?? "",
-      wax: componentNames(parts, "wax"),
+      wax: blendWords(parts),
       fragrance: componentNames(parts, "fragrance"),
       formula: titleOf(plan),
       // What notes do not say of how a batch was worked is not compared.

@@ -140,6 +140,11 @@ export function formatters(units: Units) {
     bulk: (mg: number) => (units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND ? written(parts(mg)) : shown(writeBulk(mg, units.mass))),
     moneyDecimals: currencyDecimals(units.currency ?? "EUR"),
     money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra, units.locale),
+    /** What a kilogram or a pound costs, by minor units to a kilogram. */
+    costPerBulk: (minorPerKg: number) =>
+      units.mass === "g"
+        ? `${writeMoney(Math.round(minorPerKg), units.currency ?? "EUR", 0, units.locale)} per kg`
+        : `${writeMoney(Math.round((minorPerKg * MG_PER.lb) / MG_PER.kg), units.currency ?? "EUR", 0, units.locale)} per lb`,
     gParts: parts,
     t: (centi: number) => shown(writeTemperature(centi, units.temperature)),
     tShown: (centi: number) => shown(`${degreesAsTyped(centi, units.temperature)} °${units.temperature}`),

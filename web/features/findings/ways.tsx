@@ -4,6 +4,7 @@ import { Link } from "@/ui/address";
 
 const WAYS = [
   { href: "/findings", name: "By flaw" },
+  { href: "/findings/scoreboard", name: "Waxes" },
   { href: "/findings/throw", name: "Throw" },
   { href: "/findings/compare", name: "Compare two" },
   { href: "/findings/charts", name: "Run charts" },

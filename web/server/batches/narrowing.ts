@@ -37,7 +37,10 @@ export function narrowedTo(workshopId: string, { period, flaw, product, vessel, 
           where p.workshop_id = ${workshopId} and p.id = ${product}::uuid and v.id = ${batches.formulaVersionId})`
       : undefined,
     wax
-      ? sql`exists (select 1 from stock_use u where u.workshop_id = ${workshopId} and u.batch_id = ${batches.id} and u.material_id = ${wax}::uuid)`
+      ? // What came from notes drew no stock.
+        sql`(exists (select 1 from stock_use u where u.workshop_id = ${workshopId} and u.batch_id = ${batches.id} and u.material_id = ${wax}::uuid)
+          or (${batches.noteImportId} is not null and exists (select 1 from formula_version v where v.workshop_id = ${workshopId}
+            and v.id = ${batches.formulaVersionId} and v.spec -> 'waxes' @> jsonb_build_array(jsonb_build_object('id', ${wax}::text)))))`
       : undefined,
     by ? outcome(sql`o.person_id = ${by}::uuid`) : undefined,
   );

@@ -1,6 +1,7 @@
 import {
   type BatchPlan,
   batchOf,
+  blendWords,
   contentsOf,
   isFromOnePot,
   loadOnBasis,
@@ -36,7 +37,7 @@ export function fromBatch(plan: BatchPlan, key: string): Omit<TestCandle, "key" 
     fillMg: product.fillMg,
     wick: product.wicks,
     family: pot?.waxFamily ?? "",
-    wax: named("wax").join(" + "),
+    wax: pots.length === 1 ? blendWords(parts) : named("wax").join(" + "),
     scent: named("fragrance").join(" + "),
     loadPpm: pot && named("fragrance").length > 0 ? loadOnBasis(pot.recipe.loadPpm, pot.recipe.basis, "wax") : 0,
     dyed: named("dye").length > 0,

@@ -22,19 +22,21 @@ export async function throwScores(
     age: number | null;
     scorer: string | null;
     batch: string | null;
+    room: string | null;
   }>(sql`
     select * from (
       select (s ->> 'score')::float8 as score, 'cold' as throw, o.wax, o.fragrance as oil, o.load::float8 as load, '' as wick,
-        extract(epoch from (s ->> 'at')::timestamptz - o.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, o.batch_id::text as batch, (s ->> 'at')::timestamptz as at, o.poured_at as poured
+        extract(epoch from (s ->> 'at')::timestamptz - o.poured_at)::float8 / 86400 as age, s ->> 'personId' as scorer, o.batch_id::text as batch, null as room, (s ->> 'at')::timestamptz as at, o.poured_at as poured
       from (select distinct on (batch_id) batch_id, wax, fragrance, load, poured_at, smells from outcome
         where workshop_id = ${workshopId} and smells <> '[]' and (${batchId}::uuid is null or batch_id = ${batchId}::uuid) order by batch_id, product) o
         cross join lateral jsonb_array_elements(o.smells) s
       union all
-      select (r ->> 'score')::float8, r ->> 'throw', o.wax, o.scent, o.load_ppm::float8 / 10000, o.wick_name,
-        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'scorer', coalesce(b.id::text, t.id::text || o.test_candle), (r ->> 'at')::timestamptz, b.poured_at
+      select (r ->> 'score')::float8, r ->> 'throw', coalesce(made.wax, o.wax), o.scent, o.load_ppm::float8 / 10000, o.wick_name,
+        extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400, r ->> 'scorer', coalesce(b.id::text, t.id::text || o.test_candle), r ->> 'room', (r ->> 'at')::timestamptz, b.poured_at
       from trial t cross join lateral jsonb_array_elements(t.state -> 'ratings') r
         join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.test_candle = r ->> 'testCandle'
         left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+        left join lateral (select wax from outcome where workshop_id = o.workshop_id and batch_id = o.batch_id order by product limit 1) made on true
       where t.workshop_id = ${workshopId} and t.state ->> 'codesRevealedAt' is not null and (${batchId}::uuid is null or b.id = ${batchId}::uuid)
     ) scores where (${of}::text is null or throw = ${of}) and ${within(period, sql`coalesce(poured, at)`)} order by at desc`);
   return rows.map((row) => ({
@@ -47,5 +49,6 @@ export async function throwScores(
     ageDays: row.age,
     scorer: row.scorer,
     batch: row.batch,
+    room: row.room,
   }));
 }

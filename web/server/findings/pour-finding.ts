@@ -1,4 +1,4 @@
-import { type BatchPlan, componentNames, contentsOf, DEFECTS, type Dose, type Threshold, thresholdOf } from "@hearth/core";
+import { type BatchPlan, blendWords, contentsOf, DEFECTS, type Dose, type Threshold, thresholdOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { SUMS } from "./findings";
@@ -20,7 +20,7 @@ const LEVEL = 0.05;
  * no flaw is told from chance, all comparisons allowed for.
  */
 export async function pourFinding(db: Database, workshopId: string, plan: BatchPlan): Promise<PourFinding | null> {
-  const wax = componentNames(contentsOf(plan, 0), "wax");
+  const wax = blendWords(contentsOf(plan, 0));
   const { rows } = await db.execute<Required<Dose> & { defect: string } & Record<string, unknown>>(sql`
     with o as materialized (
       select batch_id, product, jars::float8 jars, round(pour_c)::float8 x from outcome

@@ -1,0 +1,200 @@
+import { type BatchSums, clusteredShare, partsOfBlendWords, type ScoredMean, type Share, type ThrowColumn, throwColumnOf, throwColumns } from "@hearth/core";
+import { sql } from "drizzle-orm";
+import type { Database } from "@/data/client";
+import { throwScores } from "@/server/burn/throw-scores";
+import { ALL_TIME, type Period, within } from "@/server/http/period";
+import { SUMS } from "./findings";
+
+/** Flaws of the top of a set candle, and where wax let go of the glass. */
+const TOP_FLAWS = ["rough_top", "sinkhole", "cracks"] as const;
+const WALL_FLAW = "wet_spot";
+
+/** A temperature as it was used: the middle one of the batches, and the ends. °C. */
+export interface UsedTemperature {
+  middle: number;
+  low: number;
+  high: number;
+  batches: number;
+}
+
+/** One wax or blend, with what the workshop's batches of it say. */
+export interface WaxScore {
+  wax: string;
+  batches: number;
+  /** Batches that came from a notebook. */
+  fromNotes: number;
+  jars: number;
+  pour: UsedTemperature | null;
+  add: UsedTemperature | null;
+  /** Share of inspected jars without a flaw of the top, and without wet spots; with how many jars in how many batches. */
+  smoothTops: (Share & { jars: number; batches: number }) | null;
+  noWetSpots: (Share & { jars: number; batches: number }) | null;
+  throws: Record<ThrowColumn, ScoredMean | null>;
+  /** Wicks that a burn test passed, those of most tests first. */
+  passedWicks: { wick: string; tests: number }[];
+  /** What a kilogram costs by the lots on record, in minor units; null where a part of it has none. */
+  costPerKg: number | null;
+}
+
+interface Row {
+  wax: string;
+  batches: number;
+  notes: number;
+  jars: number;
+  pour: (number | null)[] | null;
+  pours: number;
+  adding: (number | null)[] | null;
+  adds: number;
+}
+
+const used = (ends: (number | null)[] | null, batches: number): UsedTemperature | null => {
+  const [low, middle, high] = ends ?? [];
+  return low === undefined || low === null || middle == null || high == null ? null : { low, middle, high, batches };
+};
+
+/** Returns the lines of the scoreboard without throw: one query over the outcomes of a period. */
+async function waxRows(db: Database, workshopId: string, period: Period) {
+  const flawed = (defects: readonly string[]) =>
+    sql`sum(jars) filter (where defect in (${sql.join(
+      defects.map((defect) => sql`${defect}`),
+      sql`, `,
+    )}))`;
+  const { rows } = await db.execute<Row & Record<string, unknown>>(sql`
+    with b as (
+      select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(bt.note_import_id is not null) noted
+      from outcome o join batch bt on bt.workshop_id = o.workshop_id and bt.id = o.batch_id
+      where o.workshop_id = ${workshopId} and o.wax <> '' and ${within(period, sql`o.poured_at`)} group by 1, 2
+    )
+    select wax, count(*)::int batches, (count(*) filter (where noted))::int notes, sum(jars)::int jars,
+      percentile_cont(array[0, 0.5, 1]) within group (order by pour) pour, count(pour)::int pours,
+      percentile_cont(array[0, 0.5, 1]) within group (order by adding) adding, count(adding)::int adds
+    from b group by wax order by 2 desc, 1`);
+  const { rows: sums } = await db.execute<{ wax: string; side: "tops" | "wet" } & { [K in keyof BatchSums]: number }>(sql`
+    with f as (
+      select batch_id, product, ${flawed(TOP_FLAWS)} tops, ${flawed([WALL_FLAW])} wet from outcome_flaw where workshop_id = ${workshopId} group by 1, 2
+    ), b as materialized (
+      select o.wax, o.batch_id, sum(o.jars)::float8 n, sum(o.jars - least(o.jars, coalesce(f.tops, 0)))::float8 tops, sum(o.jars - least(o.jars, coalesce(f.wet, 0)))::float8 wet
+      from outcome o left join f on f.batch_id = o.batch_id and f.product = o.product
+      where o.workshop_id = ${workshopId} and o.looked and o.jars > 0 and ${within(period, sql`o.poured_at`)} group by 1, 2
+    )
+    select wax, b.side, ${SUMS} from (select wax, n, 'tops' as side, tops k from b union all select wax, n, 'wet', wet from b) b group by 1, 2`);
+  return { rows, sums };
+}
+
+/** Returns what a kilogram of each wax costs by its lots, in minor units, by its name. */
+async function waxCosts(db: Database, workshopId: string): Promise<ReadonlyMap<string, number>> {
+  const { rows } = await db.execute<{ name: string; cost: number }>(sql`
+    select w.name, (sum(l.cost) * 1000000.0 / sum(l.amount))::float8 cost from lot l join wax w on w.workshop_id = l.workshop_id and w.id = l.material_id
+    where l.workshop_id = ${workshopId} and l.kind = 'wax' and not l.withdrawn and l.cost is not null and l.amount > 0 group by 1`);
+  return new Map(rows.map((row) => [row.name, row.cost]));
+}
+
+/** Returns the wicks that a burn test passed, by the wax they passed in. */
+async function passedWicks(db: Database, workshopId: string): Promise<{ wax: string; wick: string; tests: number }[]> {
+  const { rows } = await db.execute<{ wax: string; wick: string; tests: number }>(sql`
+    select coalesce(made.wax, o.wax) wax, (case when o.wicks > 1 then o.wicks || ' × ' else '' end) || o.wick_name wick, count(*)::int tests
+    from burn_outcome o left join lateral (select wax from outcome where workshop_id = o.workshop_id and batch_id = o.batch_id order by product limit 1) made on true
+    where o.workshop_id = ${workshopId} and o.decided = 'passed' and not o.half and o.wick_name <> '' group by 1, 2 order by 3 desc, 2`);
+  return rows;
+}
+
+/** Returns one line for each wax or blend that was poured in a period, that of most batches first. @param rooms the workshop's rooms as text */
+export async function waxScoreboard(db: Database, workshop: { id: string; rooms: string }, period: Period = ALL_TIME): Promise<WaxScore[]> {
+  const [{ rows, sums }, costs, wicks, scores] = await Promise.all([
+    waxRows(db, workshop.id, period),
+    waxCosts(db, workshop.id),
+    passedWicks(db, workshop.id),
+    throwScores(db, workshop.id, { period }),
+  ]);
+  const throws = throwColumns(scores, workshop.rooms);
+  const shareOf = (wax: string, of: "tops" | "wet") => {
+    const row = sums.find((item) => item.wax === wax && item.side === of);
+    return row && row.n > 0 ? { ...clusteredShare(row), jars: row.n, batches: row.batches } : null;
+  };
+  const costOf = (wax: string): number | null => {
+    const parts = partsOfBlendWords(wax);
+    return parts.every((part) => costs.has(part.name)) ? parts.reduce((sum, part) => sum + part.share * (costs.get(part.name) ?? 0), 0) : null;
+  };
+  return rows.map((row) => ({
+    wax: row.wax,
+    batches: row.batches,
+    fromNotes: row.notes,
+    jars: row.jars,
+    pour: used(row.pour, row.pours),
+    add: used(row.adding, row.adds),
+    smoothTops: shareOf(row.wax, "tops"),
+    noWetSpots: shareOf(row.wax, "wet"),
+    throws: {
+      coldYoung: throws.coldYoung.get(row.wax) ?? null,
+      coldOld: throws.coldOld.get(row.wax) ?? null,
+      hotSmall: throws.hotSmall.get(row.wax) ?? null,
+      hotLarge: throws.hotLarge.get(row.wax) ?? null,
+    },
+    passedWicks: wicks.filter((item) => item.wax === row.wax).map(({ wick, tests }) => ({ wick, tests })),
+    costPerKg: costOf(row.wax),
+  }));
+}
+
+/** The figures of a line that open to the batches they are of. */
+export const OPENED_FIGURES = ["batches", "pour", "add", "tops", "wet", "coldYoung", "coldOld", "hotSmall", "hotLarge"] as const;
+export type OpenedFigure = (typeof OPENED_FIGURES)[number];
+
+/** A batch behind a figure, with its own value. */
+export interface OpenedBatch {
+  id: string;
+  number: number;
+  title: string;
+  pouredAt: string;
+  /** °C, a score, or how many of the jars are without the flaw. */
+  value: number | null;
+  of: number | null;
+}
+
+/** So many batches are listed; how many more there are is said. */
+const MAX_OPENED = 200;
+
+/** Returns the batches that a figure of a wax is of, the newest first, and how many there are in all. */
+export async function openedFigure(
+  db: Database,
+  workshop: { id: string; rooms: string },
+  wax: string,
+  figure: OpenedFigure,
+  period: Period = ALL_TIME,
+  most = MAX_OPENED,
+): Promise<{ batches: OpenedBatch[]; total: number }> {
+  const throwFigure = figure === "coldYoung" || figure === "coldOld" || figure === "hotSmall" || figure === "hotLarge";
+  const scored = new Map<string, number[]>();
+  if (throwFigure)
+    for (const score of await throwScores(db, workshop.id, { period }))
+      if (score.wax === wax && score.batch && throwColumnOf(score, workshop.rooms) === figure)
+        scored.set(score.batch, [...(scored.get(score.batch) ?? []), score.score]);
+  const { rows } = await db.execute<{
+    id: string;
+    number: number;
+    title: string;
+    poured: string;
+    pour: number | null;
+    adding: number | null;
+    jars: number;
+    tops: number;
+    wet: number;
+    looked: boolean;
+  }>(sql`
+    select b.id::text, b.number, b.title, min(o.poured_at) poured, avg(o.pour_c)::float8 pour, avg(o.add_c)::float8 adding, sum(o.jars)::int jars, bool_or(o.looked) looked,
+      sum(least(o.jars, coalesce((select sum(f.jars) from outcome_flaw f where f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
+        and f.defect in ('rough_top', 'sinkhole', 'cracks')), 0)))::int tops,
+      sum(least(o.jars, coalesce((select sum(f.jars) from outcome_flaw f where f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
+        and f.defect = ${WALL_FLAW}), 0)))::int wet
+    from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+    where o.workshop_id = ${workshop.id} and o.wax = ${wax} and ${within(period, sql`o.poured_at`)} group by b.id, b.number, b.title order by poured desc`);
+  const all = rows.flatMap((row): OpenedBatch[] => {
+    const head = { id: row.id, number: row.number, title: row.title, pouredAt: new Date(row.poured).toISOString() };
+    const scores = scored.get(row.id);
+    if (throwFigure) return scores ? [{ ...head, value: scores.reduce((sum, score) => sum + score, 0) / scores.length, of: 10 }] : [];
+    if (figure === "tops" || figure === "wet") return row.looked ? [{ ...head, value: row.jars - row[figure], of: row.jars }] : [];
+    if (figure === "batches") return [{ ...head, value: row.jars, of: null }];
+    const value = figure === "pour" ? row.pour : row.adding;
+    return value === null ? [] : [{ ...head, value, of: null }];
+  });
+  return { batches: all.slice(0, most), total: all.length };
+}
