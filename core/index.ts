@@ -200,6 +200,7 @@ export * from "./burn/protocol";
 export * from "./burn/read-sessions";
 export * from "./burn/record";
 export * from "./burn/rooms";
+export * from "./burn/rungs";
 export * from "./burn/scent-throw";
 export * from "./burn/schema";
 export { BURN_COLUMNS, burnRows as burnSheet, readBurnRows } from "./burn/sheet";

@@ -31,6 +31,7 @@ export const VIEWS = {
   findings: "/findings",
   why: `/findings/why/${demoId(8, 1)}`,
   compare: "/findings/compare?a=11&b=12",
+  "stronger throw": `/products/${demoId(0x26, 1)}/throw`,
   scoreboard: "/findings/scoreboard",
   charts: "/findings/charts",
   "throw findings": "/findings/throw?of=hot",

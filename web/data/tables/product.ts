@@ -44,6 +44,8 @@ export const products = pgTable(
     packaging: jsonb("packaging").$type<Packaging>(),
     /** By which its warnings go; as its container and wick say where it is not set. */
     labelContainer: text("label_container").$type<LabelContainer>(),
+    /** The rooms that its scent fills, and whether buyers are told; null where nobody said. */
+    fillsRooms: jsonb("fills_rooms").$type<{ rooms: string[]; isTold: boolean }>(),
     remarks: text("remarks").notNull().default(""),
   },
   (table) => [

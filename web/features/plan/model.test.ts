@@ -81,6 +81,7 @@ const product = (n: number, over: Partial<Product> = {}): Product => ({
   embeds: null,
   packaging: null,
   labelContainer: null,
+  fillsRooms: null,
   wicks: 1,
   price: 1_200,
   soldBy: "piece",

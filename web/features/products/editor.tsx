@@ -22,6 +22,11 @@ export function ProductEditor(props: ProductProps) {
         <>
           {product ? (
             <>
+              {product.wickId ? (
+                <Link className="press" href={`/products/${product.id}/throw`}>
+                  Stronger throw
+                </Link>
+              ) : null}
               <Link className="press" href={`/sell/labels?product=${product.id}`}>
                 Labels
               </Link>

@@ -175,6 +175,7 @@ export function useProduct({ product, spec: firstSpec, few, rates }: ProductProp
     wickTest: product?.wickTest ?? "test due",
     testedAs: product?.testedAs ?? null,
     packaging: packagingOf(packaging),
+    fillsRooms: product?.fillsRooms ?? null,
     labelContainer: ((v.labelContainer as string | undefined) || null) as LabelContainer | null,
     remarks: String(v.remarks ?? ""),
   };

@@ -159,6 +159,8 @@ const REFUSED: Record<string, () => object | Promise<object>> = {
     names: { "wax:new wax": { name: "new wax", family: "soy" }, "vessel:tin 180 g": { name: "tin 180 g", fillMg: 180_000 } },
   }),
   undoNotes: () => ({ importId: none() }),
+  pourRung: () => ({ trialId: none(), productId: none(), choice: "load 80000" }),
+  saveFilledRooms: () => ({ productId: none(), rooms: ["bedroom"], isTold: true }),
   takeSheet: () => ({
     kind: "dye",
     sheet: {

@@ -40,6 +40,7 @@ export function buyerPage(content: LabelFacts, languages: readonly Language[], l
       content.family ? `${textOf("wax", language)}: ${content.family}` : "",
       content.batch ? `${textOf("batch", language)} ${content.batch.number}` : "",
       content.batch ? textOf("made", language, { day: writeDay(content.batch.pouredOn, manner.date) }) : "",
+      content.rooms.length > 0 ? textOf("fills", language, { rooms: content.rooms.join(", ") }) : "",
       content.hours && content.container !== "melt" ? burnTimeWords(content.hours, language) : "",
     ].filter(Boolean);
     return `<section lang="${language}">${list(facts_)}

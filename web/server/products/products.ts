@@ -39,6 +39,7 @@ export interface Product {
   testedAs: TestedState | null;
   packaging: Packaging | null;
   labelContainer: LabelContainer | null;
+  fillsRooms: { rooms: string[]; isTold: boolean } | null;
   remarks: string;
 }
 
@@ -72,6 +73,7 @@ const shown = {
   testedAs: products.testedAs,
   packaging: products.packaging,
   labelContainer: products.labelContainer,
+  fillsRooms: products.fillsRooms,
   remarks: products.remarks,
 };
 

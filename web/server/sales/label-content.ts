@@ -49,6 +49,8 @@ export interface LabelFacts {
   hazard: MixHazard;
   hours: { low: number; high: number; testCandles: number } | null;
   settings: LabelSettings;
+  /** The rooms that its scent fills, where buyers are told. */
+  rooms: string[];
   /** The unique formula identifier of its mixture; empty if none was given. */
   ufi: string;
   /** The principal display panel of one piece, in mm²; null if its measures are not known. */
@@ -108,6 +110,7 @@ export async function labelFacts(
   return {
     productId: product.id,
     name: product.name,
+    rooms: product.fillsRooms?.isTold ? product.fillsRooms.rooms : [],
     family: kept?.plan.pots[potOfProduct(poured)]?.waxFamily ?? wax?.family ?? "",
     scented: spec.fragrances.length > 0 && spec.loadPpm > 0,
     container: product.labelContainer ?? (product.wickId === null ? "melt" : product.container === "mold" ? "pillar" : "container"),
