@@ -197,6 +197,7 @@ export * from "./burn/limits";
 export * from "./burn/plan";
 export * from "./burn/propose";
 export * from "./burn/protocol";
+export * from "./burn/proven";
 export * from "./burn/read-sessions";
 export * from "./burn/record";
 export * from "./burn/rooms";

@@ -76,6 +76,9 @@ export function Trials({ open, closed, older, newer, narrowed, filters }: Trials
           <Link className={first || nothing ? "press" : "action-button"} href="/burn/new" {...(first || nothing ? {} : { "data-next-step": "" })}>
             Design a trial
           </Link>
+          <Link className="press" href="/burn/proven">
+            What is proven
+          </Link>
           <Link className="press" href="/burn/wicks">
             Proven wicks
           </Link>

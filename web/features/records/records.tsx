@@ -26,6 +26,9 @@ export function Records({ batches, instruments, older, newer, narrowed, filters 
           <Link className="press" href="/records/import">
             Import a record
           </Link>
+          <Link className="press" href="/records/year">
+            The year
+          </Link>
           <Link className="press" href="/records/notes">
             Notes
           </Link>

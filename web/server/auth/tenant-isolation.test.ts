@@ -118,6 +118,7 @@ const ROUTES: Record<string, readonly Visiting[]> = {
   "workshops/[workshop]/pictures/[picture] GET": ["helper", "viewer"],
   "workshops/[workshop]/recall GET": ["viewer"],
   "workshops/[workshop]/sales GET": ["viewer"],
+  "workshops/[workshop]/year GET": ["viewer"],
   "workshops/[workshop]/shelf/[kind] GET": ["viewer"],
   "workshops/[workshop]/trials/[trial]/events POST": ["helper"],
   "workshops/[workshop]/trials/[trial]/log GET": ["helper", "viewer"],
@@ -193,6 +194,7 @@ const THEIRS: Record<string, readonly Visiting[]> = {
   undoBatch: ["helper"],
   findThings: ["helper", "viewer"],
   beginTrial: ["helper"],
+  pourRung: ["helper"],
   takeWick: ["helper"],
 };
 
