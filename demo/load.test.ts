@@ -3,8 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { formulas } from "../web/data/tables/formula";
 import { people, workshops } from "../web/data/tables/workshop";
 import { listBatches } from "../web/server/batches/batches";
+import { waxScoreboard } from "../web/server/findings/scoreboard";
 import { type TestDatabase, testDatabase } from "../web/testing/database";
 import { loadDemo } from "./load";
+import { NOTES_WORKSHOP } from "./notebook";
 import { demoId, WORKSHOP } from "./workshop";
 
 let test: TestDatabase;
@@ -46,6 +48,21 @@ describe("the demo", () => {
     // Loaded anew on a later day, as nobody has touched it.
     await loadDemo(test.ownerUrl, JUNE);
     expect(await phases(JUNE)).toEqual(march);
+  });
+
+  it("has a second workshop that began from notes, which stays when the first is loaded anew", async () => {
+    const noted = () => listBatches(test.db, NOTES_WORKSHOP.id, ["closed"], {});
+    const { batches: some } = await noted();
+    expect(some.length).toBeGreaterThan(10);
+    expect(some.every((batch) => batch.fromNotes && batch.onRack >= 0)).toBe(true);
+    const [soy, ...others] = (await waxScoreboard(test.db, { id: NOTES_WORKSHOP.id, rooms: "" })).sort((a, b) => b.batches - a.batches);
+    expect(soy).toMatchObject({ wax: "barn soy", fromNotes: soy?.batches });
+    expect(others.map((line) => line.wax)).toEqual(["prairie coconut"]);
+    // What the sheet was made to say is found in it.
+    expect(soy?.smoothTops?.high).toBeLessThan(others[0]?.smoothTops?.low ?? 0);
+    await loadDemo(test.ownerUrl, new Date("2026-06-03T22:00:00Z"));
+    expect((await noted()).batches.map((batch) => batch.id)).toEqual(some.map((batch) => batch.id));
+    await loadDemo(test.ownerUrl, JUNE);
   });
 
   it("is left alone once somebody has worked in it", async () => {

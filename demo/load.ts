@@ -1,5 +1,6 @@
 import { BATCH, batchOf, CHECKED_BATCH, TRIAL } from "@hearth/core";
-import { count, eq, gt, max, ne, or, sql } from "drizzle-orm";
+import { and, count, eq, gt, max, notInArray, or, sql } from "drizzle-orm";
+import type { PgColumn } from "drizzle-orm/pg-core";
 import { eventRow, rowOf } from "../web/data/batch-rows";
 import { type Database, openDatabase, type Transaction } from "../web/data/client";
 import { outcomeRows, outcomeTables } from "../web/data/outcome-rows";
@@ -20,6 +21,7 @@ import { people, workshops } from "../web/data/tables/workshop";
 import { trialEventRow, trialRow, writeBurns } from "../web/data/trial-rows";
 import { eventsOfDemo } from "./events";
 import { inParts } from "./in-parts";
+import { NOTES_WORKSHOP, putNotesWorkshop } from "./notebook";
 import { type Past, pastBatches } from "./past";
 import { refusalIn } from "./refusal";
 import { putFinishedGoods } from "./sales";
@@ -54,38 +56,80 @@ import { yearsTrials } from "./years/trials";
 
 /** Returns whether anybody has done anything since the demo was loaded. */
 async function touched(db: Database, loadedAt: string): Promise<boolean> {
+  const mine = (table: { workshopId: PgColumn }) => eq(table.workshopId, WORKSHOP.id);
   const some = async (query: Promise<{ n: number }[]>) => ((await query)[0]?.n ?? 0) > 0;
   return (
-    (await some(db.select({ n: count() }).from(workshops).where(ne(workshops.id, WORKSHOP.id)))) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(workshops)
+        .where(notInArray(workshops.id, [WORKSHOP.id, NOTES_WORKSHOP.id])),
+    )) ||
     (await some(db.select({ n: count() }).from(workshops).where(gt(workshops.version, 1)))) ||
-    (await some(db.select({ n: count() }).from(batchEvents).where(gt(batchEvents.arrivedAt, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(trialEvents).where(gt(trialEvents.arrivedAt, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(stockCounts))) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(batchEvents)
+        .where(and(mine(batchEvents), gt(batchEvents.arrivedAt, loadedAt))),
+    )) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(trialEvents)
+        .where(and(mine(trialEvents), gt(trialEvents.arrivedAt, loadedAt))),
+    )) ||
+    (await some(db.select({ n: count() }).from(stockCounts).where(mine(stockCounts)))) ||
     (await some(
       db
         .select({ n: count() })
         .from(notes)
-        .where(or(eq(notes.deleted, true), gt(notes.at, loadedAt))),
+        .where(and(mine(notes), or(eq(notes.deleted, true), gt(notes.at, loadedAt)))),
     )) ||
     (await some(
       db
         .select({ n: count() })
         .from(colors)
-        .where(or(eq(colors.deleted, true), gt(colors.at, loadedAt))),
+        .where(and(mine(colors), or(eq(colors.deleted, true), gt(colors.at, loadedAt)))),
     )) ||
-    (await some(db.select({ n: count() }).from(orderEvents).where(gt(orderEvents.arrivedAt, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(packRuns).where(gt(packRuns.at, loadedAt)))) ||
-    (await some(db.select({ n: count() }).from(labelling).where(gt(labelling.version, 1)))) ||
-    (await some(db.select({ n: count() }).from(planningSettingRows))) ||
-    (await some(db.select({ n: count() }).from(dayPlans))) ||
-    (await some(db.select({ n: count() }).from(formulas).where(gt(formulas.updatedAt, loadedAt)))) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(orderEvents)
+        .where(and(mine(orderEvents), gt(orderEvents.arrivedAt, loadedAt))),
+    )) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(packRuns)
+        .where(and(mine(packRuns), gt(packRuns.at, loadedAt))),
+    )) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(labelling)
+        .where(and(mine(labelling), gt(labelling.version, 1))),
+    )) ||
+    (await some(db.select({ n: count() }).from(planningSettingRows).where(mine(planningSettingRows)))) ||
+    (await some(db.select({ n: count() }).from(dayPlans).where(mine(dayPlans)))) ||
+    (await some(
+      db
+        .select({ n: count() })
+        .from(formulas)
+        .where(and(mine(formulas), gt(formulas.updatedAt, loadedAt))),
+    )) ||
     (
       await Promise.all(
         ([waxes, fragrances, vessels, instruments, dyes, additives, wicks, molds, embeds, packs, products, lots, demandLines] as const).map(
           async (table, index) => {
             const put = [WAXES, FRAGRANCES, VESSELS, INSTRUMENTS, DYES, ADDITIVES, WICKS, MOLDS, EMBEDS, PACKS, PRODUCTS, undefined, WANTED][index]?.length;
-            const [held] = await db.select({ n: count(), newest: max(table.version) }).from(table);
-            const own = await db.select({ n: count() }).from(table).where(sql`${table.id}::text not like '0190c0de-%'`);
+            const [held] = await db
+              .select({ n: count(), newest: max(table.version) })
+              .from(table)
+              .where(mine(table));
+            const own = await db
+              .select({ n: count() })
+              .from(table)
+              .where(and(mine(table), sql`${table.id}::text not like '0190c0de-%'`));
             return (own[0]?.n ?? 0) > 0 || (put !== undefined && held?.n !== put) || (held?.newest ?? 1) > 1;
           },
         ),
@@ -292,6 +336,7 @@ export async function loadDemo(url: string, now: Date, history: Exclude<History,
       await db.delete(workshops).where(eq(workshops.id, WORKSHOP.id));
     } else if (((await db.select({ n: count() }).from(workshops))[0]?.n ?? 0) > 0) return;
     await putDemo(db, WORKSHOP, now, history);
+    await putNotesWorkshop(db, now);
   } finally {
     await pool.end();
   }

@@ -10,6 +10,7 @@ export const VIEWS = {
   template: `/shelf/vessel/${demoId(4, 6)}/template?wicks=3`,
   formulas: "/formulas",
   formula: `/formulas/${demoId(6, 1)}`,
+  "recipe card": `/formulas/${demoId(6, 1)}/card`,
   products: "/products",
   product: `/products/${demoId(0x26, 1)}`,
   "new product": "/products/new",

@@ -20,8 +20,10 @@ export const OPENED_WITH: Record<string, string> = {
   "/sell/[id]": "sale_order",
   "/sell/sets/[id]": "product_set",
   "/formulas/[id]": "formula",
+  "/formulas/[id]/card": "formula",
   "/formulas/processes/[id]": "process",
   "/products/[id]": "product",
+  "/products/[id]/throw": "product",
   "/shelf/vessel/[id]/template": "vessel",
   "/shelf/[kind]/[id]": "shelf",
 };

@@ -6,7 +6,9 @@ import { putDemo } from "../demo/load";
 import { VIEWS } from "../demo/views";
 import { type Database, openDatabase } from "../web/data/client";
 import { recallOf, recallTotals } from "../web/features/sell/model";
+import { provenGrid } from "../web/server/burn/proven";
 import { curveOf, FACTORS, findingsOf } from "../web/server/findings/findings";
+import { waxScoreboard } from "../web/server/findings/scoreboard";
 import { lotTrace } from "../web/server/inventory/trace";
 import { whereNow } from "../web/server/sales/orders";
 import { recallBySql } from "../web/testing/recall-by-sql";
@@ -135,6 +137,21 @@ export async function benchYears(): Promise<void> {
     console.log(
       `\nfindings of one flaw by ${FACTORS.length} factors: ${ms(found)}; plain aggregates of the same rows: ${ms(bare)}; ${verdict(found / bare, SQL_RATIO)}`,
     );
+    const perWax = await timed(15, () =>
+      db.execute(sql`
+        select o.wax, count(distinct o.batch_id), sum(o.jars), avg(o.pour_c), avg(o.add_c), sum(least(o.jars, coalesce(f.jars, 0)))
+        from outcome o left join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
+        where o.workshop_id = ${large} group by 1`),
+    );
+    const board = await timed(15, () => waxScoreboard(db, { id: large, rooms: "" }));
+    const burned = await timed(15, () =>
+      db.execute(sql`
+        select p.id, p.name, v.spec, o.* from product p join formula_version v on v.workshop_id = p.workshop_id and v.formula_id = p.formula_id
+        left join burn_outcome o on o.workshop_id = p.workshop_id and o.container_id = p.container_id and o.wick_id = p.wick_id where p.workshop_id = ${large}`),
+    );
+    const grid = await timed(15, () => provenGrid(db, large));
+    console.log(`the scoreboard of waxes: ${ms(board)}; a plain aggregate by wax: ${ms(perWax)}; ${verdict(board / perWax, SQL_RATIO)}`);
+    console.log(`what is proven: ${ms(grid)}; the same rows by plain SQL: ${ms(burned)}; ${verdict(grid / burned, SQL_RATIO)}`);
     console.log(`its curve by the pour temperature: ${ms(curve)}; the plain aggregate: ${ms(single)}; ${verdict(curve / single, SQL_RATIO)}`);
   } finally {
     await pool.end();

@@ -10,6 +10,7 @@ import { benchForecast } from "./bench-forecast";
 import { benchFrames } from "./bench-frames";
 import { benchLists } from "./bench-lists";
 import { benchLog } from "./bench-log";
+import { benchNotebook } from "./bench-notebook";
 import { benchPages } from "./bench-pages";
 import { benchRun } from "./bench-run";
 import { benchSell } from "./bench-sell";
@@ -106,6 +107,7 @@ export async function bench(only?: string, part?: string): Promise<number> {
   if (only === "solver") return benchSolver().then(() => 0);
   if (only === "frames") return benchFrames().then(() => 0);
   if (only === "run") return benchRun().then(() => 0);
+  if (only === "notebook") return benchNotebook().then(() => 0);
   if (only === "years") return benchYears().then(() => 0);
   if (only === "burn") return benchBurn().then(() => 0);
   if (only === "sell") return benchSell().then(() => 0);
@@ -159,6 +161,7 @@ export async function bench(only?: string, part?: string): Promise<number> {
   await benchDay();
   await benchSolver();
   await benchFrames();
+  await benchNotebook();
   await benchYears();
   return 0;
 }

@@ -1,6 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { type Browser, chromium, type Page } from "@playwright/test";
+import { chromium, type Page } from "@playwright/test";
 import { demoId, WORKSHOP } from "../demo/workshop";
 import { passingHome } from "./processes";
 import { ROOT } from "./root";
@@ -86,6 +86,7 @@ export const SHOTS: Shot[] = [
   { name: "record", path: `/records/${demoId(8, 2)}` },
   { name: "why", path: `/findings/why/${demoId(8, 2)}` },
   { name: "findings", path: "/findings?flaw=rough_top" },
+  { name: "scoreboard", path: "/findings/scoreboard" },
   {
     name: "burn-phone",
     path: `/burn/${demoId(0x3f, 2)}`,
@@ -108,36 +109,6 @@ export const SHOTS: Shot[] = [
     },
   },
 ];
-
-/** The page of people and devices, where others are let in and a phone is just being asked in. */
-async function shootPeople(browser: Browser, clockFile: string, to: string): Promise<void> {
-  const served = await serve({
-    home: passingHome("shots-people"),
-    port: 4_730,
-    demo: true,
-    ownDatabase: true,
-    clockFile,
-    listening: { address: "127.0.0.1", proxies: [] },
-  });
-  try {
-    const context = await browser.newContext({ baseURL: served.url, locale: "en-GB", viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
-    const page = await context.newPage();
-    await page.request.post("/api/auth/first", {
-      headers: { origin: served.url },
-      data: { code: served.firstCode, name: "Ilvo", email: "ilvo@shed.example", password: "a sentence for a picture" },
-    });
-    await page.goto(`/w/${WORKSHOP.id}/people`);
-    await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
-    await page.getByLabel("Name of the device").fill("phone on the shelf");
-    await page.getByRole("button", { name: "Show code" }).click();
-    await page.locator("[data-code]").waitFor();
-    await page.locator("[data-code]").evaluate((item) => item.scrollIntoView({ block: "center" }));
-    await page.screenshot({ path: join(to, "people.png") });
-    console.log("people.png");
-  } finally {
-    await served.stop();
-  }
-}
 
 /** Takes the pictures again, from the demo data at a frozen moment. `SHOTS=a,b` takes only those; `SHOTS_TO` puts them elsewhere. */
 export async function shots(): Promise<number> {
@@ -168,7 +139,6 @@ export async function shots(): Promise<number> {
       await context.close();
       console.log(`${shot.name}.png`);
     }
-    if (!wanted || wanted.includes("people")) await shootPeople(browser, clockFile, to);
   } finally {
     await browser.close();
     await served.stop();

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { blendWords, partsOfBlendWords } from "../batch/contents";
-import { scoreDifference, scoresByWax, throwColumnOf, throwColumns } from "./scoreboard";
+import { scoreDifference, scoresByWax, scoresOfColumn, THROW_COLUMNS, throwColumns } from "./scoreboard";
 import type { ThrowScore } from "./throw-levels";
 
 const base: ThrowScore = { score: 5, throw: "cold", wax: "barn soy", oil: "rain", load: 8, wick: "", ageDays: 10, scorer: "Ada", batch: "1", room: null };
@@ -72,7 +72,7 @@ describe("scores of waxes", () => {
 
   it("stand by age if cold, by the room's size if hot, and nowhere where that is not known", () => {
     const rooms = "den, large\nbath, small";
-    const of = (over: Partial<ThrowScore>) => throwColumnOf({ ...base, ...over }, rooms);
+    const of = (over: Partial<ThrowScore>) => THROW_COLUMNS.find(({ key }) => scoresOfColumn([{ ...base, ...over }], key, rooms).length > 0)?.key ?? null;
     expect([of({ ageDays: 3 }), of({ ageDays: 7 }), of({ ageDays: null })]).toEqual(["coldYoung", "coldOld", null]);
     expect([of({ throw: "hot", room: "Den" }), of({ throw: "hot", room: "bath" }), of({ throw: "hot", room: "not noted" }), of({ throw: "hot" })]).toEqual([
       "hotLarge",

@@ -1,4 +1,4 @@
-import { roomsOf } from "../burn/rooms";
+import { type Room, roomsOf } from "../burn/rooms";
 import { meanInterval } from "../statistics/mean";
 import { mixed } from "../statistics/mixed";
 import { tQuantile } from "../statistics/tails";
@@ -18,10 +18,10 @@ function onePerBatch(scores: readonly ThrowScore[]): { wax: string; scorer: stri
   const groups = new Map<string, { wax: string; scorer: string; batch: string; all: number[] }>();
   for (const [index, score] of scores.entries()) {
     const [scorer, batch] = [score.scorer ?? "", score.batch ?? `alone ${index}`];
-    const key = JSON.stringify([score.wax, scorer, batch]);
-    const group = groups.get(key) ?? { wax: score.wax, scorer, batch, all: [] };
-    group.all.push(score.score);
-    groups.set(key, group);
+    const key = `${batch}\n${scorer}\n${score.wax}`;
+    const found = groups.get(key);
+    if (found) found.all.push(score.score);
+    else groups.set(key, { wax: score.wax, scorer, batch, all: [score.score] });
   }
   return [...groups.values()].map(({ all, ...rest }) => ({ ...rest, y: meanInterval(all).mean }));
 }
@@ -88,22 +88,29 @@ export const THROW_COLUMNS = [
 ] as const;
 export type ThrowColumn = (typeof THROW_COLUMNS)[number]["key"];
 
-/** Returns the column that a score belongs to; null where its age or the size of its room is not known. @param rooms the workshop's rooms as text */
-export function throwColumnOf(score: ThrowScore, rooms: string): ThrowColumn | null {
+const roomSizes = (rooms: string): ReadonlyMap<string, Room["size"]> => new Map(roomsOf(rooms).map((room) => [room.name.toLowerCase(), room.size]));
+function columnOf(score: ThrowScore, sizes: ReadonlyMap<string, Room["size"]>): ThrowColumn | null {
   if (score.throw === "cold") {
     const age = levelOf(score, "age");
     return age === null ? null : age === "a week or more" ? "coldOld" : "coldYoung";
   }
-  const size = roomsOf(rooms).find((room) => room.name.toLowerCase() === score.room?.toLowerCase())?.size;
+  const size = score.room === null ? undefined : sizes.get(score.room.toLowerCase());
   return size === undefined ? null : size === "large" ? "hotLarge" : "hotSmall";
+}
+
+/** Returns the scores of one column of throw: cold by age, hot by the size of the room. @param rooms the workshop's rooms as text */
+export function scoresOfColumn(scores: readonly ThrowScore[], column: ThrowColumn, rooms: string): ThrowScore[] {
+  const sizes = roomSizes(rooms);
+  return scores.filter((score) => columnOf(score, sizes) === column);
 }
 
 /** Returns the mean scores of each wax in each column of throw. */
 export function throwColumns(scores: readonly ThrowScore[], rooms: string): Record<ThrowColumn, Map<string, ScoredMean>> {
-  const byColumn = new Map<ThrowColumn, ThrowScore[]>();
+  const sizes = roomSizes(rooms);
+  const byColumn: Record<ThrowColumn, ThrowScore[]> = { coldYoung: [], coldOld: [], hotSmall: [], hotLarge: [] };
   for (const score of scores) {
-    const column = score.wax === "" ? null : throwColumnOf(score, rooms);
-    if (column) byColumn.set(column, [...(byColumn.get(column) ?? []), score]);
+    const column = score.wax === "" ? null : columnOf(score, sizes);
+    if (column) byColumn[column].push(score);
   }
-  return Object.fromEntries(THROW_COLUMNS.map(({ key }) => [key, scoresByWax(byColumn.get(key) ?? [])])) as Record<ThrowColumn, Map<string, ScoredMean>>;
+  return Object.fromEntries(THROW_COLUMNS.map(({ key }) => [key, scoresByWax(byColumn[key])])) as Record<ThrowColumn, Map<string, ScoredMean>>;
 }

@@ -47,10 +47,15 @@ export const isNoWick = (text: string): boolean => /^(?:none|no wick|wickless|no
 /** Returns every name that rows of a notebook use, by kind, those of most rows first. */
 export function namesUsed(rows: readonly NoteRow[]): NameUse[] {
   const uses = new Map<string, NameUse>();
+  const spellings = new Map<string, Map<string, number>>();
   const put = (kind: NamedKind, name: string, fillMg: number | null = null) => {
     const key = nameKey(kind, name);
+    const spelled = spellings.get(key) ?? new Map<string, number>();
+    spellings.set(key, spelled.set(name, (spelled.get(name) ?? 0) + 1));
     const use = uses.get(key) ?? { kind, key, name, rows: 0, fillMg: null };
-    uses.set(key, { ...use, rows: use.rows + 1, fillMg: use.fillMg ?? fillMg });
+    // A name is kept as most rows spell it.
+    const [most] = [...spelled].reduce((best, item) => (item[1] > best[1] ? item : best));
+    uses.set(key, { ...use, name: most, rows: use.rows + 1, fillMg: use.fillMg ?? fillMg });
   };
   for (const { values } of rows) {
     for (const part of values.wax ?? []) put("wax", part.name);

@@ -250,6 +250,10 @@ describe("names", () => {
     expect(matchName("braid 6", shelf)).toBeNull();
     expect(matchName("hive wax", shelf)).toBeNull();
   });
+  it("are kept as most rows spell them", () => {
+    const row = (wax: string) => ({ line: 1, values: { wax: [{ name: wax, share: null }] }, comments: [], faults: [] });
+    expect(namesUsed(["Barn Soy", "barn soy", "barn soy"].map(row))).toMatchObject([{ name: "barn soy", rows: 3 }]);
+  });
   it("tell a wax's family, a vessel's fill, and how many wicks there are", () => {
     expect(["Golden Soy", "beeswax pastilles", "Coco-soy", "pillar wax", "mystery"].map(familyNamed)).toEqual(["soy", "beeswax", "blend", "paraffin", "other"]);
     expect([fillNamed("180 g jar"), fillNamed("squat tumbler")]).toEqual([180_000, null]);

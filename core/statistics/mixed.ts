@@ -40,6 +40,7 @@ function sumsOf(rows: readonly Observed[], p: number): Sums {
   for (const { x, y } of rows) {
     for (let i = 0; i < p; i++) {
       const xi = x[i] as number;
+      if (xi === 0) continue;
       out.x[i] = (out.x[i] as number) + xi;
       out.xy[i] = (out.xy[i] as number) + xi * y;
       for (let j = 0; j < p; j++) (out.xx[i] as number[])[j] = (out.xx[i]?.[j] as number) + xi * (x[j] as number);
@@ -60,7 +61,11 @@ export function mixed(rows: readonly Observed[]): Mixed | null {
   const p = rows[0]?.x.length ?? 0;
   const n = rows.length;
   const by = new Map<string, Observed[]>();
-  for (const row of rows) by.set(row.group, [...(by.get(row.group) ?? []), row]);
+  for (const row of rows) {
+    const list = by.get(row.group);
+    if (list) list.push(row);
+    else by.set(row.group, [row]);
+  }
   const groups = [...by].map(([name, list]) => ({ name, ...sumsOf(list, p) }));
   const df = n - p - (groups.length - 1);
   if (p === 0 || df < 1) return null;

@@ -86,6 +86,9 @@ function FormulaActions({ state: { formula }, saving: { busy, message } }: { sta
     <>
       {formula ? (
         <>
+          <Link className="press" href={`/formulas/${formula.id}/card`}>
+            Recipe card
+          </Link>
           <Link className="press" href={`/sell/hazard?formula=${formula.id}`}>
             Hazard label
           </Link>

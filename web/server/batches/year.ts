@@ -52,6 +52,9 @@ export async function yearMonths(db: Database, workshop: { id: string; timeZone:
   const { id, timeZone: zone } = workshop;
   const from = new Date(timeOn(`${year - 1}-12-01`, 0, zone)).toISOString();
   const to = new Date(timeOn(`${year + 1}-01-01`, 0, zone)).toISOString();
+  // Jars are remelted or break within a year of their pour, or they are told nowhere; so that states of other years need not be read.
+  const since = new Date(timeOn(`${year - 2}-12-01`, 0, zone)).toISOString();
+  const inTime = sql`b.started_at >= ${since} and b.started_at < ${to}`;
   const monthOf = (at: ReturnType<typeof sql>) => sql`to_char(${at} at time zone ${zone}, 'YYYY-MM')`;
   const poured = db.execute<{ month: string; batches: number; notes: number; jars: number; labor: number }>(sql`
     with o as (
@@ -69,12 +72,12 @@ export async function yearMonths(db: Database, workshop: { id: string; timeZone:
   const jars = db.execute<{ month: string; status: JarStatus; jars: number }>(sql`
     select ${monthOf(sql`(s ->> 'at')::timestamptz`)} "month", s ->> 'to' status, sum((s ->> 'jars')::int)::int jars
     from batch b cross join lateral jsonb_array_elements(b.state -> 'jarStatuses') s
-    where b.workshop_id = ${id} and b.stage <> 'rehearsal' and b.stage <> 'rehearsed' and b.state -> 'jarStatuses' <> '[]'
+    where b.workshop_id = ${id} and ${inTime} and b.stage <> 'rehearsal' and b.stage <> 'rehearsed' and b.state -> 'jarStatuses' <> '[]'
       and s ->> 'to' in ('second', 'melted', 'broken') and s ->> 'at' >= ${from} and s ->> 'at' < ${to} group by 1, 2`);
   const spills = db.execute<{ month: string; how: Way; mg: number; times: number }>(sql`
     select ${monthOf(sql`(m ->> 'at')::timestamptz`)} "month", m ->> 'how' how, coalesce(sum((m ->> 'mg')::float8), 0)::float8 mg, count(*)::int times
     from batch b cross join lateral jsonb_array_elements(b.state -> 'moved') m
-    where b.workshop_id = ${id} and b.state -> 'moved' <> '[]' and b.stage in ('pot', 'rack', 'closed', 'abandoned')
+    where b.workshop_id = ${id} and ${inTime} and b.state -> 'moved' <> '[]' and b.stage in ('pot', 'rack', 'closed', 'abandoned')
       and m ->> 'how' in (${sql.join(
         LOST.map((way) => sql`${way}`),
         sql`, `,

@@ -2,7 +2,7 @@ import { type Level, shareDifference } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
-import { FACTORS, factorOf, flawRates, flawsAt, levelColumns, listed, namesOf } from "./findings";
+import { FACTORS, factorOf, flawsByLevel, levelColumns, listed, namesOf } from "./findings";
 
 export interface GroupedFlaw {
   defect: string;
@@ -35,22 +35,16 @@ export async function compareGroups(
 ): Promise<ComparedGroups | null> {
   const source = factorOf(factor);
   if (!source) return null;
-  const [{ rows: counted }, names, rates] = await Promise.all([
-    db.execute<{ level: string; batches: number }>(sql`
-      select ${source.of} level, count(distinct o.batch_id)::int batches from outcome o
-      where o.workshop_id = ${workshopId} and o.looked and ${source.of} is not null and ${within(period, sql`o.poured_at`)} group by 1 order by 2 desc, 1`),
-    namesOf(db, workshopId),
-    flawRates(db, workshopId, period),
-  ]);
-  const levels = counted.map((item) => ({ ...item, name: names.get(item.level) ?? item.level }));
+  const [byLevel, names] = await Promise.all([flawsByLevel(db, workshopId, source.of, period), namesOf(db, workshopId)]);
+  const levels = byLevel.levels.map((item) => ({ ...item, name: names.get(item.level) ?? item.level }));
   const known = (level: string | undefined) => levels.find((item) => item.level === level)?.level;
   const a = known(asked.a) ?? levels[0]?.level ?? null;
   const b = known(asked.b) ?? levels.find((level) => level.level !== a)?.level ?? null;
   const none = { factor, words: source.words, levels, a, b, flaws: [], also: [] };
   if (a === null || b === null || a === b) return none;
-  const [also, counts] = await Promise.all([alsoDiffers(db, workshopId, factor, a, b, names, period), flawsAt(db, workshopId, source.of, [a, b], period)]);
-  const flaws = rates.flatMap(({ defect, name }): GroupedFlaw[] => {
-    const [x, y] = [a, b].map((level) => counts(defect, level));
+  const also = await alsoDiffers(db, workshopId, factor, a, b, names, period);
+  const flaws = byLevel.defects.flatMap(({ defect, name }): GroupedFlaw[] => {
+    const [x, y] = [a, b].map((level) => byLevel.at(defect, level));
     return x && y ? [{ defect, name, a: x, b: y, shares: shareDifference(x, y) }] : [];
   });
   return { ...none, flaws, also };

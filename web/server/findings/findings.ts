@@ -1,4 +1,5 @@
 import { type BatchSums, clusteredShare, DEFECTS, type Dose, type Factor, type FoundFactor, findFactors, type Level, logistic, type Share } from "@hearth/core";
+import { group, rollup } from "d3-array";
 import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
@@ -89,32 +90,47 @@ export async function flawRates(db: Database, workshopId: string, period: Period
   });
 }
 
-/** Returns how often every flaw was seen at each of a few levels, counted in one pass: given a flaw and a level, its share of the batches there; null at a level without batches. */
-export async function flawsAt(
-  db: Database,
-  workshopId: string,
-  of: SQL,
-  levels: readonly string[],
-  period: Period,
-): Promise<(defect: string, level: string) => (BatchSums & Share) | null> {
+/** How often flaws were seen at the levels of a factor. */
+export interface FlawsByLevel {
+  /** The levels, that of most batches first, with how many batches have them. */
+  levels: { level: string; batches: number }[];
+  /** The flaws that were seen, most often first. */
+  defects: { defect: string; name: string }[];
+  /** Returns the share of a flaw at a level; null at a level without batches. */
+  at: (defect: string, level: string) => (BatchSums & Share) | null;
+}
+
+/** Returns how often every flaw was seen at every level of a factor, counted in one pass. */
+export async function flawsByLevel(db: Database, workshopId: string, of: SQL, period: Period): Promise<FlawsByLevel> {
   const { rows } = await db.execute<{ level: string; defect: string | null } & SumsRow>(sql`
     with o as materialized (
-      select * from (select batch_id, product, jars, ${of} as level from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${within(period, sql`o.poured_at`)}) l
-      where level in (${listed(levels.map((level) => sql`${level}`))})
-    ), sizes as (select batch_id, level, sum(jars)::float8 n from o group by 1, 2),
+      select batch_id, product, jars, ${of} as level from outcome o where workshop_id = ${workshopId} and looked and jars > 0 and ${within(period, sql`o.poured_at`)}
+    ), sizes as (select batch_id, level, sum(jars)::float8 n from o where level is not null group by 1, 2),
     whole as (select level, count(*)::int batches, sum(n) n, sum(n * n) nn, sum(n * n * n) nnn from sizes group by 1),
     flawed as (
       select f.defect, o.level, o.batch_id, sum(least(f.jars, o.jars))::float8 k
       from o join outcome_flaw f on f.workshop_id = ${workshopId} and f.batch_id = o.batch_id and f.product = o.product group by 1, 2, 3
     ), sums as (select f.defect, f.level, sum(f.k) k, sum(f.k * f.k) kk, sum(f.k * s.n) kn from flawed f join sizes s using (batch_id, level) group by 1, 2)
     select w.level, u.defect, w.batches, w.n, coalesce(u.k, 0) k, coalesce(u.kk, 0) kk, coalesce(u.kn, 0) kn, w.nn, w.nnn
-    from whole w left join sums u using (level)`);
-  return (defect, level) => {
-    const there = rows.filter((row) => row.level === level);
-    const [any] = there;
-    if (!any) return null;
-    const sums = sumsOfRow(there.find((row) => row.defect === defect) ?? { ...any, k: 0, kk: 0, kn: 0 });
-    return { ...sums, ...clusteredShare(sums) };
+    from whole w left join sums u using (level) order by w.batches desc, w.level`);
+  const byLevel = group(rows, (row) => row.level);
+  const seen = rollup(
+    rows,
+    (list) => list.reduce((sum, row) => sum + row.k, 0),
+    (row) => row.defect ?? "",
+  );
+  return {
+    levels: [...byLevel].map(([level, [row]]) => ({ level, batches: row?.batches ?? 0 })),
+    defects: DEFECTS.filter(({ id }) => (seen.get(id) ?? 0) > 0)
+      .sort((a, b) => (seen.get(b.id) ?? 0) - (seen.get(a.id) ?? 0))
+      .map(({ id, name }) => ({ defect: id, name })),
+    at: (defect, level) => {
+      const there = byLevel.get(level);
+      const [any] = there ?? [];
+      if (!there || !any) return null;
+      const sums = sumsOfRow(there.find((row) => row.defect === defect) ?? { ...any, k: 0, kk: 0, kn: 0 });
+      return { ...sums, ...clusteredShare(sums) };
+    },
   };
 }
 

@@ -1,4 +1,4 @@
-import { type BatchSums, clusteredShare, partsOfBlendWords, type ScoredMean, type Share, type ThrowColumn, throwColumnOf, throwColumns } from "@hearth/core";
+import { type BatchSums, clusteredShare, partsOfBlendWords, type ScoredMean, type Share, scoresOfColumn, type ThrowColumn, throwColumns } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { throwScores } from "@/server/burn/throw-scores";
@@ -165,9 +165,8 @@ export async function openedFigure(
   const throwFigure = figure === "coldYoung" || figure === "coldOld" || figure === "hotSmall" || figure === "hotLarge";
   const scored = new Map<string, number[]>();
   if (throwFigure)
-    for (const score of await throwScores(db, workshop.id, { period }))
-      if (score.wax === wax && score.batch && throwColumnOf(score, workshop.rooms) === figure)
-        scored.set(score.batch, [...(scored.get(score.batch) ?? []), score.score]);
+    for (const score of scoresOfColumn(await throwScores(db, workshop.id, { period }), figure, workshop.rooms))
+      if (score.wax === wax && score.batch) scored.set(score.batch, [...(scored.get(score.batch) ?? []), score.score]);
   const { rows } = await db.execute<{
     id: string;
     number: number;

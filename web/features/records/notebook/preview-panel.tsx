@@ -124,7 +124,7 @@ export function PreviewPanel(state: NotebookState & { preview: NonNullable<Noteb
             <th className="pr-3 text-right font-normal">row</th>
             <th className="font-normal">day</th>
             <th className="font-normal">as it is read</th>
-            <th />
+            <th className="font-normal">choice</th>
           </tr>
         </thead>
         <tbody>

@@ -1,4 +1,4 @@
-import { scoreDifference, THROW_COLUMNS, throwColumnOf } from "@hearth/core";
+import { scoreDifference, scoresOfColumn, THROW_COLUMNS } from "@hearth/core";
 import { z } from "zod";
 import { Scoreboard } from "@/features/findings/scoreboard";
 import type { ComparedWaxes } from "@/features/findings/scoreboard-model";
@@ -29,14 +29,7 @@ export default async function ScoreboardPage({ searchParams }: { searchParams: P
   if (a && b && a !== b) {
     const scores = await throwScores(db, workshop.id, { period });
     const differences = Object.fromEntries(
-      THROW_COLUMNS.map(({ key }) => [
-        key,
-        scoreDifference(
-          scores.filter((score) => throwColumnOf(score, workshop.rooms) === key),
-          a,
-          b,
-        ),
-      ]),
+      THROW_COLUMNS.map(({ key }) => [key, scoreDifference(scoresOfColumn(scores, key, workshop.rooms), a, b)]),
     ) as ComparedWaxes["differences"];
     compared = { a, b, differences };
   }
