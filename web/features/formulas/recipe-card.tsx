@@ -1,6 +1,6 @@
 "use client";
 
-import { countWords, rangeOfStep, recorderOf, type StepRecord, timesOf, writeDuration } from "@hearth/core";
+import { rangeOfStep, recorderOf, type StepRecord, timesOf, writeDose, writeDuration } from "@hearth/core";
 import { useWorkshop } from "@/log/workshop";
 import type { RecipeCard as Card, CardPart } from "@/server/formulas/recipe-card";
 import { Link } from "@/ui/address";
@@ -47,8 +47,10 @@ export function RecipeCard({ card }: { card: Card }) {
   const units = useUnits();
   const { workshopId } = useWorkshop();
   const shown = card.candles.slice(0, MAX_CANDLES);
-  const shareOf = (part: CardPart) =>
-    part.perPound ? `${countWords(part.perPound.n, part.perPound.of)} to a pound` : part.ppm === null ? "" : units.percent(part.ppm, 1);
+  const shareOf = ({ perPound, ppm }: CardPart): string => {
+    if (perPound) return writeDose({ by: perPound.of, amount: perPound.n }, units.mass).replace(/ of$/, "");
+    return ppm === null ? "" : units.percent(ppm, 1);
+  };
   return (
     <PageLayout
       title={card.name}
