@@ -143,6 +143,16 @@ export async function benchYears(): Promise<void> {
         from outcome o left join outcome_flaw f on f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
         where o.workshop_id = ${large} group by 1`),
     );
+    // The scores by wax by hand: cold ones of batches, hot ones of burns.
+    const perScore = await timed(15, () =>
+      db.execute(sql`
+        select wax, of, count(*), avg(score) from (
+          select o.wax, 'cold' of, (s ->> 'score')::float8 score from outcome o cross join lateral jsonb_array_elements(o.smells) s where o.workshop_id = ${large}
+          union all
+          select o.wax, r ->> 'throw', (r ->> 'score')::float8 from trial t cross join lateral jsonb_array_elements(t.state -> 'ratings') r
+          join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.test_candle = r ->> 'testCandle' where t.workshop_id = ${large}
+        ) scores group by 1, 2`),
+    );
     const board = await timed(15, () => waxScoreboard(db, { id: large, rooms: "" }));
     const burned = await timed(15, () =>
       db.execute(sql`
@@ -150,7 +160,9 @@ export async function benchYears(): Promise<void> {
         left join burn_outcome o on o.workshop_id = p.workshop_id and o.container_id = p.container_id and o.wick_id = p.wick_id where p.workshop_id = ${large}`),
     );
     const grid = await timed(15, () => provenGrid(db, large));
-    console.log(`the scoreboard of waxes: ${ms(board)}; a plain aggregate by wax: ${ms(perWax)}; ${verdict(board / perWax, SQL_RATIO)}`);
+    console.log(
+      `the scoreboard of waxes: ${ms(board)}; plain aggregates of flaws and scores by wax: ${ms(perWax + perScore)}; ${verdict(board / (perWax + perScore), SQL_RATIO)}`,
+    );
     console.log(`what is proven: ${ms(grid)}; the same rows by plain SQL: ${ms(burned)}; ${verdict(grid / burned, SQL_RATIO)}`);
     console.log(`its curve by the pour temperature: ${ms(curve)}; the plain aggregate: ${ms(single)}; ${verdict(curve / single, SQL_RATIO)}`);
   } finally {

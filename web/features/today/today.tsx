@@ -49,6 +49,12 @@ function Begin() {
       action: "Read a file",
     },
     {
+      title: "Bring your notebook",
+      words: "Past batches, burn notes and recipes from a spreadsheet, as you kept them. They tell what works before the first pour here.",
+      href: "/records/notebook",
+      action: "Import a notebook",
+    },
+    {
       title: "Enter it by hand",
       words: "Begin with the shelf: waxes, scents and jars. Formulas and batches use them.",
       href: "/shelf",

@@ -61,8 +61,8 @@ async function waxRows(db: Database, workshopId: string, period: Period) {
     )}))`;
   const { rows } = await db.execute<Row & Record<string, unknown>>(sql`
     with b as (
-      select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(bt.note_import_id is not null) noted
-      from outcome o join batch bt on bt.workshop_id = o.workshop_id and bt.id = o.batch_id
+      select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(noted.id is not null) noted
+      from outcome o left join batch noted on noted.workshop_id = o.workshop_id and noted.id = o.batch_id and noted.note_import_id is not null
       where o.workshop_id = ${workshopId} and o.wax <> '' and ${within(period, sql`o.poured_at`)} group by 1, 2
     )
     select wax, count(*)::int batches, (count(*) filter (where noted))::int notes, sum(jars)::int jars,
