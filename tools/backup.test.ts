@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { loadDemo } from "../demo/load";
+import { WORKSHOP } from "../demo/workshop";
 import { codeOf, isUnavailable, openDatabase } from "../web/data/client";
 import { readEpoch } from "../web/data/epoch";
 import { migrateDatabase } from "../web/data/migrate";
@@ -17,8 +18,9 @@ let home: string;
 let server: Embedded;
 let url: string;
 const print = () => withClient(url, fingerprint);
-const firstWorkshop = async () => (await withClient(url, (client) => client.query<{ id: string }>("select id from workshop limit 1"))).rows[0]?.id ?? "";
-const rename = (name: string) => withClient(url, (client) => client.query("update workshop set name = $1", [name]));
+const firstWorkshop = async () =>
+  (await withClient(url, (client) => client.query<{ id: string }>("select id from workshop order by id limit 1"))).rows[0]?.id ?? "";
+const rename = (name: string) => withClient(url, (client) => client.query("update workshop set name = $1 where id = $2", [name, WORKSHOP.id]));
 
 beforeAll(async () => {
   home = passingHome("backup");
@@ -55,7 +57,8 @@ describe("a backup", () => {
     await expect(pool.query("delete from batch_event")).rejects.toMatchObject({ code: "42501" });
     await pool.end();
     // What was there before the restore is not lost.
-    const nameIn = (database: string) => withClient(url.replace(/hearth$/, database), (client) => client.query("select name from workshop"));
+    const nameIn = (database: string) =>
+      withClient(url.replace(/hearth$/, database), (client) => client.query("select name from workshop where id = $1", [WORKSHOP.id]));
     expect((await nameIn(first.before)).rows).toEqual([{ name: "Changed since" }]);
     // Nor by a second restore, and the kept one can be written to, as when it is the right one after all.
     const second = await restore(url, file, PROGRAM_ROLE, new Date("2026-03-14T10:05:00Z"));

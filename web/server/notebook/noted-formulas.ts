@@ -46,6 +46,7 @@ const EITHER_SIDE = 200;
 export class NotedFormulas {
   readonly created: { formulas: string[]; versions: string[] } = { formulas: [], versions: [] };
   private readonly names: Set<string>;
+  private readonly byRecipe = new Map<string, NotedVersion[]>();
 
   constructor(
     private readonly tx: Transaction,
@@ -54,6 +55,7 @@ export class NotedFormulas {
     private readonly versions: NotedVersion[],
   ) {
     this.names = new Set(versions.map((version) => version.name.toLowerCase()));
+    for (const version of versions) this.remember(version);
   }
 
   /** Reads every version of the workshop's formulas; what cannot be read is left out. */
@@ -74,12 +76,20 @@ export class NotedFormulas {
 
   /** Returns the version that a note means: one with the same recipe, or a new one. Null if its wax or a scent is not on the shelf. */
   async versionOf(note: CandleNote, day: string): Promise<NotedVersion | null> {
+    const same = this.byRecipe.get(recipeKey(note)) ?? [];
+    const exact = same.find((version) => version.spec.basis === "wax" && version.spec.loadPpm === note.loadPpm);
+    if (exact) return exact;
     const spec = this.specOf(note);
-    if (!spec) return null;
-    const key = keyOfSpec(spec);
-    const same = this.versions.filter((version) => keyOfSpec(version.spec) === key && !version.spec.additives?.length && !version.spec.dyes?.length);
-    const exact = same.find((version) => version.spec.basis === "wax" && version.spec.loadPpm === spec.loadPpm);
-    return exact ?? this.put(spec, same[0] ?? null, this.nameOf(spec), `${day}T12:00:00.000Z`);
+    return spec && this.put(spec, same[0] ?? null, this.nameOf(spec), `${day}T12:00:00.000Z`);
+  }
+
+  /** Keeps a version where a note of its recipe finds it; one with additives or dye is another recipe. */
+  private remember(version: NotedVersion): void {
+    if (version.spec.additives?.length || version.spec.dyes?.length) return;
+    const key = keyOfSpec(version.spec);
+    const same = this.byRecipe.get(key);
+    if (same) same.push(version);
+    else this.byRecipe.set(key, [version]);
   }
 
   /** Puts a recipe in under its own name, with the temperatures and the cure that it says. Null if its wax or a scent is not on the shelf. */
@@ -127,6 +137,7 @@ export class NotedFormulas {
     await this.tx.insert(formulaVersions).values({ workshopId: workshop.id, id: version.id, formulaId, number, spec, createdAt });
     this.created.versions.push(version.id);
     this.versions.push(version);
+    this.remember(version);
     return version;
   }
 }

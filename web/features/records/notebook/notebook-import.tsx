@@ -142,7 +142,7 @@ export function NotebookImport({ shelf, imports, today }: { shelf: ShelfNames; i
             Batches are closed and marked “from notes”. They draw no stock and cannot be sold. Findings count what the notes say and nothing else: a batch
             without a remark on its tops counts in no comparison of tops.
           </Aside>
-          <Aside title="Throw needs an age">A throw score counts where the cure is noted. Without it the score is kept as a remark.</Aside>
+          <Aside title="Throw needs an age">A throw score counts where the cure is given. Without it the score is kept as a remark.</Aside>
         </>
       }
     >
