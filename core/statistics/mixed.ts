@@ -38,12 +38,13 @@ function sumsOf(rows: readonly Observed[], p: number): Sums {
     yy: 0,
   };
   for (const { x, y } of rows) {
-    for (let i = 0; i < p; i++) {
+    // Most columns of a row are zero, where they say which of many things it is of.
+    const used = x.flatMap((value, i) => (value === 0 ? [] : [i]));
+    for (const i of used) {
       const xi = x[i] as number;
-      if (xi === 0) continue;
       out.x[i] = (out.x[i] as number) + xi;
       out.xy[i] = (out.xy[i] as number) + xi * y;
-      for (let j = 0; j < p; j++) (out.xx[i] as number[])[j] = (out.xx[i]?.[j] as number) + xi * (x[j] as number);
+      for (const j of used) (out.xx[i] as number[])[j] = (out.xx[i]?.[j] as number) + xi * (x[j] as number);
     }
     out.y += y;
     out.yy += y * y;
