@@ -1,4 +1,4 @@
-import { METRIC } from "@hearth/core";
+import { cellName, METRIC } from "@hearth/core";
 import { strToU8, zipSync } from "fflate";
 import { notebookGrid } from "../demo/notebook";
 import { beginReading, previewOf } from "../web/features/records/notebook/model";
@@ -21,14 +21,18 @@ function workbookOf(grid: readonly (readonly string[])[]): Uint8Array<ArrayBuffe
   const relations = "http://schemas.openxmlformats.org/package/2006/relationships";
   const office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
   const rows = grid
-    .map((cells, row) => `<row r="${row + 1}">${cells.map((text) => `<c t="inlineStr"><is><t>${escaped(text)}</t></is></c>`).join("")}</row>`)
+    .map(
+      (cells, row) =>
+        `<row r="${row + 1}">${cells.map((text, column) => `<c r="${cellName(column, row + 1)}" t="inlineStr"><is><t>${escaped(text)}</t></is></c>`).join("")}</row>`,
+    )
     .join("");
   const types = "application/vnd.openxmlformats-officedocument.spreadsheetml";
   const files = {
-    "[Content_Types].xml": `${head}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/xl/workbook.xml" ContentType="${types}.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="${types}.worksheet+xml"/></Types>`,
+    "[Content_Types].xml": `${head}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/xl/workbook.xml" ContentType="${types}.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="${types}.worksheet+xml"/><Override PartName="/xl/styles.xml" ContentType="${types}.styles+xml"/></Types>`,
     "_rels/.rels": `${head}<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/officeDocument" Target="xl/workbook.xml"/></Relationships>`,
     "xl/workbook.xml": `${head}<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Pours" sheetId="1" r:id="rId1"/></sheets></workbook>`,
-    "xl/_rels/workbook.xml.rels": `${head}<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/worksheet" Target="worksheets/sheet1.xml"/></Relationships>`,
+    "xl/_rels/workbook.xml.rels": `${head}<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/worksheet" Target="worksheets/sheet1.xml"/><Relationship Id="rId2" Type="${office}/styles" Target="styles.xml"/></Relationships>`,
+    "xl/styles.xml": `${head}<styleSheet xmlns="${main}"><cellXfs count="1"><xf numFmtId="0"/></cellXfs></styleSheet>`,
     "xl/worksheets/sheet1.xml": `${head}<worksheet xmlns="${main}"><sheetData>${rows}</sheetData></worksheet>`,
   };
   return zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)]))) as Uint8Array<ArrayBuffer>;

@@ -59,7 +59,8 @@ export function readDay(text: string, order: DayOrder, today: string): Parsed<st
   const numeric = /^(\d{1,2})[./-](\d{1,2})[./-](\d{2}|\d{4})$/.exec(typed);
   if (numeric) {
     const [a, b] = [Number(numeric[1]), Number(numeric[2])];
-    const year = numeric[3]?.length === 2 ? `20${numeric[3]}` : numeric[3];
+    // No note is of a year to come: of two digits that would be, the century before is meant.
+    const year = numeric[3]?.length === 2 ? `${`20${numeric[3]}` > today.slice(0, 4) ? "19" : "20"}${numeric[3]}` : numeric[3];
     const dayFirst = a > 12 || (b <= 12 && order === "day");
     const [day, month] = dayFirst ? [a, b] : [b, a];
     const read = readDayAs(`${year}-${month}-${day}`, "yyyy-L-d");
