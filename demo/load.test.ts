@@ -55,7 +55,7 @@ describe("the demo", () => {
     const { batches: some } = await noted();
     expect(some.length).toBeGreaterThan(10);
     expect(some.every((batch) => batch.fromNotes && batch.onRack >= 0)).toBe(true);
-    const [soy, ...others] = (await waxScoreboard(test.db, { id: NOTES_WORKSHOP.id, rooms: "" })).sort((a, b) => b.batches - a.batches);
+    const [soy, ...others] = (await waxScoreboard(test.db, { id: NOTES_WORKSHOP.id, rooms: "" })).lines.sort((a, b) => b.batches - a.batches);
     expect(soy).toMatchObject({ wax: "barn soy", fromNotes: soy?.batches });
     expect(others.map((line) => line.wax)).toEqual(["prairie coconut"]);
     // What the sheet was made to say is found in it.

@@ -90,7 +90,7 @@ export const THROW_ORDER = [
   { id: "load_10", says: "two points more load, up to what the wax takes" },
 ] as const;
 /** A vessel with so much wax fills more than a small room. Common practice, no source: about 6 oz. */
-const LARGE_VESSEL_MG = 170_000;
+export const LARGE_VESSEL_MG = 170_000;
 /** So strong a throw does for a room. Common practice, no source: 7 of 10 for a small one, 8 to 9 for a large one. */
 export const targetScore = (size: Room["size"]): number => (size === "large" ? 8 : 7);
 

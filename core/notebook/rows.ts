@@ -70,7 +70,7 @@ export interface NoteValues {
 export interface NoteRow {
   line: number;
   values: NoteValues;
-  /** What stood in brackets in its cells, and what was read as a middle or taken from the row above. */
+  /** What stood in brackets in its cells. */
   comments: string[];
   faults: NoteFault[];
 }

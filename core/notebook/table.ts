@@ -12,8 +12,6 @@ export interface NotesTable {
 
 /** Headings stand in one of so many first rows: above them are titles, names and dates. */
 const MAX_ROWS_ABOVE = 25;
-/** A heading of a group stands at most so many rows above its columns. */
-const MAX_HEADING_ROWS = 2;
 
 const isBlank = (row: readonly string[]) => row.every((cell) => cell.trim() === "");
 
@@ -46,16 +44,14 @@ export function tableOf(grid: Grid, isKnown: (head: string) => boolean): NotesTa
   const best = scored.reduce((most, row) => (row.known > most.known ? row : most), { index: firstFilled, known: 0 });
   const at = best.index;
   const heads = Array.from({ length: width }, (_, index) => (grid[at]?.[index] ?? "").trim());
-  for (let above = at - 1; above >= 0 && above >= at - (MAX_HEADING_ROWS - 1); above--) {
-    const group = grid[above] ?? [];
-    const filled = group.filter((cell) => cell.trim() !== "").length;
-    // A single cell in the first column is a title, not a group.
-    if (filled === 0 || (filled === 1 && (group[0] ?? "").trim() !== "")) break;
-    for (const [index, name] of carriedOn(group, width).entries()) {
-      const own = heads[index] as string;
-      if (name !== "" && own === "") heads[index] = name;
-      else if (name !== "" && !isKnown(own)) heads[index] = `${name} ${own}`;
-    }
+  const group = grid[at - 1] ?? [];
+  const filled = group.filter((cell) => cell.trim() !== "").length;
+  // A single cell in the first column is a title, not a group.
+  const isGroup = filled > 1 || (filled === 1 && (group[0] ?? "").trim() === "");
+  for (const [index, name] of (isGroup ? carriedOn(group, width) : []).entries()) {
+    const own = heads[index] as string;
+    if (name !== "" && own === "") heads[index] = name;
+    else if (name !== "" && !isKnown(own)) heads[index] = `${name} ${own}`;
   }
   const rows = grid
     .map((row, index) => ({ line: index + 1, cells: Array.from({ length: width }, (_, column) => (row[column] ?? "").trim()) }))

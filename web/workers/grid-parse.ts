@@ -1,6 +1,6 @@
-import { decodeSheet, type Grid, separatorOf } from "@hearth/core";
-import Papa from "papaparse";
+import type { Grid } from "@hearth/core";
 import readWorkbook from "read-excel-file/universal";
+import { cellsOfCsv, textOfCsv } from "./csv-cells";
 
 /** A file as cells of text: one grid for each sheet that holds something. */
 export interface GridFile {
@@ -12,14 +12,6 @@ export type GridRead = ({ ok: true } & GridFile) | { ok: false; message: string 
 
 /** A request may have a megabyte; a notebook of ten years has less. */
 const MAX_BYTES = 5_000_000;
-
-const utf8 = (bytes: Uint8Array): string | null => {
-  try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-  } catch {
-    return null;
-  }
-};
 
 /** Returns a cell of a workbook as text: a day as ISO text, a number with as many digits as it was typed with. */
 function cellText(cell: unknown): string {
@@ -33,14 +25,9 @@ function cellText(cell: unknown): string {
 
 /** Reads pasted rows, or the text of a CSV file, into cells. */
 export function gridOfText(whole: string, name = "pasted rows"): GridRead {
-  const text = whole.replace(/^sep=.\r?\n/i, "");
-  if (text.trim() === "") return { ok: false, message: "This file is empty." };
-  if (text.includes("\u0000")) return { ok: false, message: "This is not a text file. In the spreadsheet choose “save as CSV” or “save as XLSX”." };
-  const delimiter = separatorOf(text.replace(/^\s*\n/, ""));
-  const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false });
-  const broken = parsed.errors.find((error) => error.type === "Quotes");
-  if (broken) return { ok: false, message: `A quotation mark is not closed near row ${(broken.row ?? 0) + 1}, so the rest of the file cannot be read.` };
-  return { ok: true, sheets: [{ name, grid: parsed.data.map((row) => row.map((cell) => cell.trim())) }], decimalComma: delimiter === ";" };
+  if (whole.trim() === "") return { ok: false, message: "This file is empty." };
+  const read = cellsOfCsv(whole, "“save as CSV” or “save as XLSX”");
+  return read.ok ? { ok: true, sheets: [{ name, grid: read.rows.map((row) => row.map((cell) => cell.trim())) }], decimalComma: read.decimalComma } : read;
 }
 
 /** Reads a file: an XLSX workbook with its sheets, or CSV. A message where it is neither. */
@@ -50,7 +37,7 @@ export async function gridOfFile(bytes: Uint8Array<ArrayBuffer>, name: string): 
   if (isZip && /\.ods$/i.test(name)) return { ok: false, message: "This is an ODS file. In the spreadsheet choose “save as XLSX” or “save as CSV”." };
   if (bytes[0] === 0xd0 && bytes[1] === 0xcf)
     return { ok: false, message: "This is an old XLS workbook. In the spreadsheet choose “save as XLSX” or “save as CSV”." };
-  if (!isZip) return gridOfText(decodeSheet(bytes, utf8), name);
+  if (!isZip) return gridOfText(textOfCsv(bytes), name);
   try {
     const sheets = await readWorkbook(bytes.buffer);
     const filled = sheets

@@ -4,7 +4,7 @@ import loadHighs from "highs";
 import { expect, it } from "vitest";
 import { modelOf, OPTIONS } from "./solve";
 
-it("two tests that prove most cover as many as an integer programme of the cover problem, solved by HiGHS", async () => {
+it("two tests that prove most cover as many as an integer program of the cover problem, solved by HiGHS", async () => {
   const highs = await loadHighs();
   const combination = fc.record({
     vessel: fc.constantFrom("tin", "jar", "cup"),
@@ -16,7 +16,7 @@ it("two tests that prove most cover as many as an integer programme of the cover
     loadPpm: fc.constantFrom(60_000, 68_000, 76_000, 84_000),
   });
   /** Maximize the covered, each at most the tests that cover it; at most two tests. Columns: the tests, then the covered. */
-  const byProgramme = (open: readonly Combination[]): number => {
+  const byProgram = (open: readonly Combination[]): number => {
     const n = open.length;
     const [starts, rows, amounts]: [number[], number[], number[]] = [[], [], []];
     for (let test = 0; test < n; test++) {
@@ -36,8 +36,8 @@ it("two tests that prove most cover as many as an integer programme of the cover
     }
     starts.push(rows.length);
     const cost = [...new Array<number>(n).fill(0), ...new Array<number>(n).fill(1)];
-    const programme = { cost, low: cost.map(() => 0), high: cost.map(() => 1), have: [...new Array<number>(n).fill(0), 2], starts, rows, amounts };
-    return highs.withModel(modelOf(highs, programme as never), (model) => {
+    const program = { cost, low: cost.map(() => 0), high: cost.map(() => 1), have: [...new Array<number>(n).fill(0), 2], starts, rows, amounts };
+    return highs.withModel(modelOf(highs, program as never), (model) => {
       model.options.set(OPTIONS);
       model.run();
       return Math.round(
@@ -50,7 +50,7 @@ it("two tests that prove most cover as many as an integer programme of the cover
   };
   fc.assert(
     fc.property(fc.array(combination, { minLength: 1, maxLength: 14 }), (open) => {
-      expect(bestTests(open).covered).toHaveLength(byProgramme(open));
+      expect(bestTests(open).covered).toHaveLength(byProgram(open));
     }),
     { numRuns: 60 },
   );

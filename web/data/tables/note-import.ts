@@ -1,11 +1,11 @@
-import type { NoteKind } from "@hearth/core";
+import type { NamedKind, NoteKind } from "@hearth/core";
 import { integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import { instant } from "./entry";
 import { ofWorkshop } from "./workshop";
 
 /** What an import put on the shelf and among the formulas, so that undoing it can take that away again. */
 export interface CreatedByImport {
-  shelf: { kind: "wax" | "fragrance" | "vessel" | "wick"; id: string }[];
+  shelf: { kind: NamedKind; id: string }[];
   formulas: string[];
   versions: string[];
 }

@@ -42,7 +42,7 @@ const workshop = () => ({ id: workshopId, rooms: "" });
 describe("the scoreboard", () => {
   it("has a line for each wax and each blend, with the figures that plain SQL gives", async () => {
     await withNotes();
-    const lines = await waxScoreboard(test.db, workshop());
+    const { lines } = await waxScoreboard(test.db, workshop());
     const noted = lines.filter((line) => line.fromNotes > 0);
     expect(noted.map((line) => [line.wax, line.batches, line.jars])).toEqual([
       ["80 % barn soy + 20 % hive wax", 4, 40],
@@ -68,10 +68,11 @@ describe("the scoreboard", () => {
 
   it("opens every figure to the batches it is of, and they make up the figure", async () => {
     await withNotes();
-    const [, line] = (await waxScoreboard(test.db, workshop())).filter((item) => item.fromNotes > 0);
+    const { lines, scores } = await waxScoreboard(test.db, workshop());
+    const [, line] = lines.filter((item) => item.fromNotes > 0);
     const wax = line?.wax ?? "";
     for (const figure of OPENED_FIGURES) {
-      const { batches, total } = await openedFigure(test.db, workshop(), wax, figure);
+      const { batches, total } = await openedFigure(test.db, workshop(), { wax, figure, scores });
       const sum = batches.reduce((all, batch) => all + (batch.value ?? 0), 0);
       const made = {
         batches: line?.jars,
@@ -87,7 +88,7 @@ describe("the scoreboard", () => {
       expect(sum, figure).toBeCloseTo(made ?? 0, 6);
       expect(total, figure).toBe(batches.length);
     }
-    expect(await openedFigure(test.db, workshop(), wax, "batches", undefined, 2)).toMatchObject({ batches: [{}, {}], total: 4 });
+    expect(await openedFigure(test.db, workshop(), { wax, figure: "batches", scores, most: 2 })).toMatchObject({ batches: [{}, {}], total: 4 });
   });
 
   it("costs a blend by its parts, and says nothing where a part has no lot", async () => {
@@ -97,7 +98,7 @@ describe("the scoreboard", () => {
        from wax where workshop_id = $1 and name in ('barn soy', 'hive wax')`,
       [workshopId],
     );
-    const lines = await waxScoreboard(test.db, workshop());
+    const { lines } = await waxScoreboard(test.db, workshop());
     const costOf = (wax: string) => lines.find((line) => line.wax === wax)?.costPerKg;
     expect([costOf("barn soy"), costOf("80 % barn soy + 20 % hive wax"), costOf("prairie coco")]).toEqual([500, 700, null]);
   });

@@ -1,7 +1,19 @@
-import { type BatchSums, clusteredShare, partsOfBlendWords, type ScoredMean, type Share, scoresOfColumn, type ThrowColumn, throwColumns } from "@hearth/core";
+import {
+  type BatchSums,
+  clusteredShare,
+  partsOfBlendWords,
+  type ScoredMean,
+  type Share,
+  scoresOfColumn,
+  THROW_COLUMNS,
+  type ThrowColumn,
+  type ThrowScore,
+  throwColumns,
+} from "@hearth/core";
+import { group, mean } from "d3-array";
 import { sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { throwScores } from "@/server/burn/throw-scores";
+import { throwScores, WAX_OF_BATCH, WAX_OF_BURN, WICKS_OF_BURN } from "@/server/burn/throw-scores";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
 import { SUMS } from "./findings";
 
@@ -52,13 +64,20 @@ const used = (ends: (number | null)[] | null, batches: number): UsedTemperature 
   return low === undefined || low === null || middle == null || high == null ? null : { low, middle, high, batches };
 };
 
-/** Returns the lines of the scoreboard without throw: one query over the outcomes of a period. */
-async function waxRows(db: Database, workshopId: string, period: Period) {
-  const flawed = (defects: readonly string[]) =>
+/** Counts of each product of a batch: jars with a flaw of the top, and with wet spots. Goes with `o` as its outcome. */
+const FLAWED = (workshopId: string) => {
+  const seen = (defects: readonly string[]) =>
     sql`sum(jars) filter (where defect in (${sql.join(
       defects.map((defect) => sql`${defect}`),
       sql`, `,
     )}))`;
+  return sql`(select batch_id, product, ${seen(TOP_FLAWS)} tops, ${seen([WALL_FLAW])} wet from outcome_flaw where workshop_id = ${workshopId} group by 1, 2)`;
+};
+const WITH_TOPS = sql`least(o.jars, coalesce(f.tops, 0))`;
+const WITH_WET = sql`least(o.jars, coalesce(f.wet, 0))`;
+
+/** Returns the lines of the scoreboard without throw, over the outcomes of a period. */
+async function waxRows(db: Database, workshopId: string, period: Period) {
   const { rows } = await db.execute<Row & Record<string, unknown>>(sql`
     with b as (
       select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(noted.id is not null) noted
@@ -70,10 +89,8 @@ async function waxRows(db: Database, workshopId: string, period: Period) {
       percentile_cont(array[0, 0.5, 1]) within group (order by adding) adding, count(adding)::int adds
     from b group by wax order by 2 desc, 1`);
   const { rows: sums } = await db.execute<{ wax: string; side: "tops" | "wet" } & { [K in keyof BatchSums]: number }>(sql`
-    with f as (
-      select batch_id, product, ${flawed(TOP_FLAWS)} tops, ${flawed([WALL_FLAW])} wet from outcome_flaw where workshop_id = ${workshopId} group by 1, 2
-    ), b as materialized (
-      select o.wax, o.batch_id, sum(o.jars)::float8 n, sum(o.jars - least(o.jars, coalesce(f.tops, 0)))::float8 tops, sum(o.jars - least(o.jars, coalesce(f.wet, 0)))::float8 wet
+    with f as ${FLAWED(workshopId)}, b as materialized (
+      select o.wax, o.batch_id, sum(o.jars)::float8 n, sum(o.jars - ${WITH_TOPS})::float8 tops, sum(o.jars - ${WITH_WET})::float8 wet
       from outcome o left join f on f.batch_id = o.batch_id and f.product = o.product
       where o.workshop_id = ${workshopId} and o.looked and o.jars > 0 and ${within(period, sql`o.poured_at`)} group by 1, 2
     )
@@ -92,14 +109,18 @@ async function waxCosts(db: Database, workshopId: string): Promise<ReadonlyMap<s
 /** Returns the wicks that a burn test passed, by the wax they passed in. */
 async function passedWicks(db: Database, workshopId: string): Promise<{ wax: string; wick: string; tests: number }[]> {
   const { rows } = await db.execute<{ wax: string; wick: string; tests: number }>(sql`
-    select coalesce(made.wax, o.wax) wax, (case when o.wicks > 1 then o.wicks || ' × ' else '' end) || o.wick_name wick, count(*)::int tests
-    from burn_outcome o left join lateral (select wax from outcome where workshop_id = o.workshop_id and batch_id = o.batch_id order by product limit 1) made on true
+    select ${WAX_OF_BURN} wax, ${WICKS_OF_BURN} wick, count(*)::int tests
+    from burn_outcome o ${WAX_OF_BATCH}
     where o.workshop_id = ${workshopId} and o.decided = 'passed' and not o.half and o.wick_name <> '' group by 1, 2 order by 3 desc, 2`);
   return rows;
 }
 
-/** Returns one line for each wax or blend that was poured in a period, that of most batches first. @param rooms the workshop's rooms as text */
-export async function waxScoreboard(db: Database, workshop: { id: string; rooms: string }, period: Period = ALL_TIME): Promise<WaxScore[]> {
+/** Returns one line for each wax or blend that was poured in a period, that of most batches first, and the scores that they rest on. @param rooms the workshop's rooms as text */
+export async function waxScoreboard(
+  db: Database,
+  workshop: { id: string; rooms: string },
+  period: Period = ALL_TIME,
+): Promise<{ lines: WaxScore[]; scores: ThrowScore[] }> {
   const [{ rows, sums }, costs, wicks, scores] = await Promise.all([
     waxRows(db, workshop.id, period),
     waxCosts(db, workshop.id),
@@ -115,7 +136,7 @@ export async function waxScoreboard(db: Database, workshop: { id: string; rooms:
     const parts = partsOfBlendWords(wax);
     return parts.every((part) => costs.has(part.name)) ? parts.reduce((sum, part) => sum + part.share * (costs.get(part.name) ?? 0), 0) : null;
   };
-  return rows.map((row) => ({
+  const lines = rows.map((row) => ({
     wax: row.wax,
     batches: row.batches,
     fromNotes: row.notes,
@@ -133,6 +154,7 @@ export async function waxScoreboard(db: Database, workshop: { id: string; rooms:
     passedWicks: wicks.filter((item) => item.wax === row.wax).map(({ wick, tests }) => ({ wick, tests })),
     costPerKg: costOf(row.wax),
   }));
+  return { lines, scores };
 }
 
 /** The figures of a line that open to the batches they are of. */
@@ -153,20 +175,21 @@ export interface OpenedBatch {
 /** So many batches are listed; how many more there are is said. */
 const MAX_OPENED = 200;
 
-/** Returns the batches that a figure of a wax is of, the newest first, and how many there are in all. */
+/** Returns the batches that a figure of a wax is of, the newest first, and how many there are in all. @param scores the scores of the period */
 export async function openedFigure(
   db: Database,
   workshop: { id: string; rooms: string },
-  wax: string,
-  figure: OpenedFigure,
-  period: Period = ALL_TIME,
-  most = MAX_OPENED,
+  {
+    wax,
+    figure,
+    scores,
+    period = ALL_TIME,
+    most = MAX_OPENED,
+  }: { wax: string; figure: OpenedFigure; scores: readonly ThrowScore[]; period?: Period; most?: number | undefined },
 ): Promise<{ batches: OpenedBatch[]; total: number }> {
-  const throwFigure = figure === "coldYoung" || figure === "coldOld" || figure === "hotSmall" || figure === "hotLarge";
-  const scored = new Map<string, number[]>();
-  if (throwFigure)
-    for (const score of scoresOfColumn(await throwScores(db, workshop.id, { period }), figure, workshop.rooms))
-      if (score.wax === wax && score.batch) scored.set(score.batch, [...(scored.get(score.batch) ?? []), score.score]);
+  const column = THROW_COLUMNS.find((item) => item.key === figure)?.key;
+  const ofWax = column ? scoresOfColumn(scores, column, workshop.rooms).filter((score) => score.wax === wax) : [];
+  const scored = group(ofWax, (score) => score.batch);
   const { rows } = await db.execute<{
     id: string;
     number: number;
@@ -180,20 +203,18 @@ export async function openedFigure(
     looked: boolean;
   }>(sql`
     select b.id::text, b.number, b.title, min(o.poured_at) poured, avg(o.pour_c)::float8 pour, avg(o.add_c)::float8 adding, sum(o.jars)::int jars, bool_or(o.looked) looked,
-      sum(least(o.jars, coalesce((select sum(f.jars) from outcome_flaw f where f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
-        and f.defect in ('rough_top', 'sinkhole', 'cracks')), 0)))::int tops,
-      sum(least(o.jars, coalesce((select sum(f.jars) from outcome_flaw f where f.workshop_id = o.workshop_id and f.batch_id = o.batch_id and f.product = o.product
-        and f.defect = ${WALL_FLAW}), 0)))::int wet
+      sum(${WITH_TOPS})::int tops, sum(${WITH_WET})::int wet
     from outcome o join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
+      left join ${FLAWED(workshop.id)} f on f.batch_id = o.batch_id and f.product = o.product
     where o.workshop_id = ${workshop.id} and o.wax = ${wax} and ${within(period, sql`o.poured_at`)} group by b.id, b.number, b.title order by poured desc`);
   const all = rows.flatMap((row): OpenedBatch[] => {
     const head = { id: row.id, number: row.number, title: row.title, pouredAt: new Date(row.poured).toISOString() };
-    const scores = scored.get(row.id);
-    if (throwFigure) return scores ? [{ ...head, value: scores.reduce((sum, score) => sum + score, 0) / scores.length, of: 10 }] : [];
+    const value = mean(scored.get(row.id) ?? [], (score) => score.score);
+    if (column) return value === undefined ? [] : [{ ...head, value, of: 10 }];
     if (figure === "tops" || figure === "wet") return row.looked ? [{ ...head, value: row.jars - row[figure], of: row.jars }] : [];
     if (figure === "batches") return [{ ...head, value: row.jars, of: null }];
-    const value = figure === "pour" ? row.pour : row.adding;
-    return value === null ? [] : [{ ...head, value, of: null }];
+    const celsius = figure === "pour" ? row.pour : row.adding;
+    return celsius === null ? [] : [{ ...head, value: celsius, of: null }];
   });
   return { batches: all.slice(0, most), total: all.length };
 }

@@ -1,4 +1,4 @@
-import { completeValues, type NameChoice, type NamedKind, type NameUse, nameKey, shelfValues } from "@hearth/core";
+import { completeValues, NAMED_KINDS, type NameChoice, type NamedKind, type NameUse, nameKey, shelfValues } from "@hearth/core";
 import { eq } from "drizzle-orm";
 import { v7 } from "uuid";
 import type { Transaction } from "@/data/client";
@@ -25,7 +25,7 @@ export async function putOnShelf(
 ): Promise<{ ids: ReadonlyMap<string, string>; created: CreatedByImport["shelf"] }> {
   const ids = new Map<string, string>();
   const created: CreatedByImport["shelf"] = [];
-  for (const kind of ["wax", "fragrance", "vessel", "wick"] as const) {
+  for (const kind of NAMED_KINDS) {
     const table = tableOf(kind);
     const there = await tx.select({ id: table.id, name: table.name }).from(table).where(eq(table.workshopId, workshopId));
     const byName = new Map(there.map((item) => [nameKey(kind, item.name), item.id]));

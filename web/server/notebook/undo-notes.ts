@@ -1,4 +1,4 @@
-import { countOf, ok, type Result, reject } from "@hearth/core";
+import { countOf, NAMED_KINDS, ok, type Result, reject } from "@hearth/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Transaction } from "@/data/client";
 import { batches } from "@/data/tables/batch";
@@ -6,7 +6,7 @@ import { formulas, formulaVersions } from "@/data/tables/formula";
 import { noteImports } from "@/data/tables/note-import";
 import { products } from "@/data/tables/product";
 import type { Actor } from "@/server/http/context";
-import { type SHELF_TABLES, tableOf } from "@/server/inventory/tables";
+import { tableOf } from "@/server/inventory/tables";
 
 /** What stayed after an import was undone, since something else uses it. */
 export interface NotesUndone {
@@ -92,7 +92,7 @@ export async function undoNotesIn(tx: Transaction, { workshop, now }: Actor, imp
     workshop.id,
     shelf.map((item) => item.id),
   );
-  for (const kind of ["wax", "fragrance", "vessel", "wick"] as const satisfies (keyof typeof SHELF_TABLES)[]) {
+  for (const kind of NAMED_KINDS) {
     const ids = shelf.filter((item) => item.kind === kind && !named.has(item.id)).map((item) => item.id);
     const table = tableOf(kind);
     if (ids.length > 0) await tx.delete(table).where(and(eq(table.workshopId, workshop.id), inArray(table.id, ids)));

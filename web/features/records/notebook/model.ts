@@ -68,19 +68,7 @@ export function previewOf(reading: NotesReading, shelf: ShelfNames, chosen: Name
 }
 
 /** Returns what a page sends of a notebook to be imported. */
-export const importOf = (importId: string, file: string, grid: Grid, reading: NotesReading, choices: NameChoices) => ({
-  importId,
-  kind: reading.kind,
-  file,
-  grid,
-  reading: {
-    columns: reading.columns,
-    units: reading.units,
-    everywhere: reading.everywhere,
-    dayOrder: reading.dayOrder,
-    decimalComma: reading.decimalComma,
-    flawsOn: reading.flawsOn,
-    leftOut: reading.leftOut,
-  },
+export const importOf = (importId: string, file: string, grid: Grid, { kind, table: _table, ...reading }: NotesReading, choices: NameChoices) => ({
+  ...{ importId, kind, file, grid, reading },
   names: choices,
 });

@@ -2,7 +2,6 @@ import { scoreDifference, scoresOfColumn, THROW_COLUMNS } from "@hearth/core";
 import { z } from "zod";
 import { Scoreboard } from "@/features/findings/scoreboard";
 import type { ComparedWaxes } from "@/features/findings/scoreboard-model";
-import { throwScores } from "@/server/burn/throw-scores";
 import { OPENED_FIGURES, openedFigure, waxScoreboard } from "@/server/findings/scoreboard";
 import { requestContext } from "@/server/http/context";
 import { askedPeriod, PERIOD_QUERY } from "@/server/http/period";
@@ -23,19 +22,16 @@ export default async function ScoreboardPage({ searchParams }: { searchParams: P
     ...PERIOD_QUERY,
   });
   const { period, choice } = await askedPeriod(db, workshop, asked, now);
-  const lines = await waxScoreboard(db, workshop, period);
+  const { lines, scores } = await waxScoreboard(db, workshop, period);
   const { a, b } = asked;
   let compared: ComparedWaxes | null = null;
   if (a && b && a !== b) {
-    const scores = await throwScores(db, workshop.id, { period });
     const differences = Object.fromEntries(
       THROW_COLUMNS.map(({ key }) => [key, scoreDifference(scoresOfColumn(scores, key, workshop.rooms), a, b)]),
     ) as ComparedWaxes["differences"];
     compared = { a, b, differences };
   }
-  const opened =
-    asked.wax && asked.figure
-      ? { wax: asked.wax, figure: asked.figure, ...(await openedFigure(db, workshop, asked.wax, asked.figure, period, asked.show)) }
-      : null;
+  const { wax: of, figure, show: most } = asked;
+  const opened = of && figure ? { wax: of, figure, ...(await openedFigure(db, workshop, { wax: of, figure, scores, period, most })) } : null;
   return <Scoreboard key={`${a} ${b}`} lines={lines} opened={opened} compared={compared} choice={choice} />;
 }
