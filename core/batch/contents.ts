@@ -1,5 +1,7 @@
 import type { PlannedProduct } from "../product/product";
 import type { Component } from "../recipe/component-schema";
+import { type Materials, materialsOf } from "../recipe/materials";
+import type { Recipe } from "../recipe/schema";
 import type { BatchPlan } from "./plan";
 import { type BatchState, countedTarget, partKey, targetOf } from "./state";
 
@@ -92,6 +94,10 @@ export function blendWords(parts: readonly Pick<Component, "kind" | "name" | "mg
     .map((part) => `${Math.round((part.mg / all) * 100)} % ${part.name}`)
     .join(" + ");
 }
+
+/** Returns the waxes of a recipe by the same words, blends of the shelf opened, so that it is found among what was poured and burned of it. */
+export const waxWords = (recipe: Pick<Recipe, "waxes" | "fragrances">, shelf: Materials): string =>
+  blendWords(materialsOf(recipe, shelf).waxes.map(({ wax, share }) => ({ kind: "wax", name: wax.name, mg: share })));
 
 /** Returns the waxes that such words name, with their shares of one. */
 export const partsOfBlendWords = (words: string): { name: string; share: number }[] =>

@@ -18,6 +18,14 @@ describe("what is proven", () => {
     expect(proofOf(base, [{ ...base, scent: "moss", decided: "failed", trialId: "t" }]).status).toBe("unproven");
   });
 
+  it("knows a blend again as it was weighed, whatever its order, and takes no other waxes or shares for it", () => {
+    const blend = { ...base, wax: "50 % barn soy + 48 % hive + 2 % palm" };
+    const isSame = (wax: string) => isSameCombination(blend, { ...base, wax }) && isSameCombination({ ...base, wax }, blend);
+    for (const wax of [blend.wax, "50 % hive + 48 % barn soy + 2 % palm", "49 % barn soy + 47 % hive + 4 % palm"]) expect(isSame(wax)).toBe(true);
+    for (const wax of ["barn soy", "53 % barn soy + 45 % hive + 2 % palm", "50 % barn soy + 50 % hive", "50 % barn soy + 48 % hive + 2 % bay"])
+      expect(isSame(wax)).toBe(false);
+  });
+
   it("two tests that would prove most cover no fewer than any two others, and what they cover follows from them", () => {
     const combination = fc.record({
       vessel: fc.constantFrom("tin", "jar"),

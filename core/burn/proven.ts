@@ -1,6 +1,9 @@
+import { partsOfBlendWords } from "../batch/contents";
+
 /** What is burned together and so passes or fails together: a wax in a vessel with its wicks, a scent and its load. */
 export interface Combination {
   vessel: string;
+  /** As findings name it: a blend with its shares in whole percents. */
   wax: string;
   family: string;
   wick: string;
@@ -18,12 +21,25 @@ export interface BurnedCombination extends Combination {
 /** Loads so close are the same, and so close they are near enough to infer from, in millionths of the wax: one point. Common practice, no source. */
 const SAME_LOAD_PPM = 5_000;
 const NEAR_LOAD_PPM = 10_000;
+/** Shares of a blend so close are the same, in percents of its waxes: a small pot is weighed no nearer than this on a 1 g scale. Common practice, no source. */
+const SAME_SHARE_PERCENT = 2;
 
 const inSameVessel = (a: Combination, b: Combination) => a.vessel === b.vessel && a.wick === b.wick && a.wicks === b.wicks;
 
+/** Returns whether waxes are the same: a blend has the same waxes in nearly the same shares, as it was weighed and as its formula has it. */
+function isSameWax(a: string, b: string): boolean {
+  if (a === b) return true;
+  const [parts, others] = [partsOfBlendWords(a), partsOfBlendWords(b)];
+  const isNear = (part: { name: string; share: number }) => {
+    const other = others.find((item) => item.name === part.name);
+    return other !== undefined && Math.round(Math.abs(part.share - other.share) * 100) <= SAME_SHARE_PERCENT;
+  };
+  return parts.length === others.length && parts.every(isNear);
+}
+
 /** Returns whether a burn of one combination is a burn of the other. */
 export const isSameCombination = (a: Combination, b: Combination): boolean =>
-  inSameVessel(a, b) && a.wax === b.wax && a.scent === b.scent && Math.abs(a.loadPpm - b.loadPpm) < SAME_LOAD_PPM;
+  inSameVessel(a, b) && isSameWax(a.wax, b.wax) && a.scent === b.scent && Math.abs(a.loadPpm - b.loadPpm) < SAME_LOAD_PPM;
 
 /** Returns whether a pass of one lets the other be inferred: the same vessel and wicks, a wax of the same family, and a load within one point; the scent may be another. */
 export const isInferred = (from: Combination, to: Combination): boolean =>

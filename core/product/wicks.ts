@@ -66,3 +66,21 @@ export function suitedWicks<W extends Suiting>(wicks: readonly W[], diameterUm: 
     )
     .sort((a, b) => span(a) - span(b));
 }
+
+/** A container as far as its wick follows from it. */
+interface WickedContainer {
+  innerTopUm: number;
+  innerBottomUm: number;
+  /** Nobody measured it. */
+  sizeEstimated?: boolean;
+}
+
+/** Returns the wicks in use that are said to suit a container by its narrower end and a family of wax, the narrowest span first; none for one whose size nobody measured. */
+export const wicksSuiting = <W extends Suiting & { archived: boolean }>(wicks: readonly W[], container: WickedContainer, family: string): W[] =>
+  container.sizeEstimated
+    ? []
+    : suitedWicks(
+        wicks.filter((wick) => !wick.archived),
+        Math.min(container.innerTopUm, container.innerBottomUm),
+        family,
+      );

@@ -22,8 +22,8 @@ import {
   type Scale,
   type Scales,
   scalesFor,
-  suitedWicks,
   WeighOutError,
+  wicksSuiting,
   workOut,
 } from "@hearth/core";
 import type { CustomProcess, PresetChoice } from "@/server/formulas/processes";
@@ -90,10 +90,8 @@ export function containersOf(shelf: Shelf, whyNot: (vessel: Shelf["vessels"][num
 
 /** Returns the wick of the shelf that is said to suit a container and a family of wax best: the narrowest span that holds its diameter. None for melts. */
 export function suitedWick(container: PlannedContainer, family: string, wicks: Shelf["wicks"]): Shelf["wicks"][number] | null {
-  // Of a size that nobody measured no wick follows.
-  if (container.state === "melt tray" || container.state === "silicone mold" || container.use === "melts" || container.sizeEstimated) return null;
-  const inUse = wicks.filter((wick) => !wick.archived);
-  return suitedWicks(inUse, Math.min(container.innerTopUm, container.innerBottomUm), family)[0] ?? null;
+  if (container.state === "melt tray" || container.state === "silicone mold" || container.use === "melts") return null;
+  return wicksSuiting(wicks, container, family)[0] ?? null;
 }
 
 export interface ProcessChoice {

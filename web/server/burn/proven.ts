@@ -1,10 +1,11 @@
-import { type BurnedCombination, bestTests, type Combination, isSameCombination, type Proof, proofOf } from "@hearth/core";
+import { type BurnedCombination, bestTests, type Combination, isSameCombination, loadOnBasis, materialsOf, type Proof, proofOf, waxWords } from "@hearth/core";
 import { and, eq, isNotNull, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { products } from "@/data/tables/product";
 import { molds, vessels, wicks } from "@/data/tables/shelf";
 import { readMaterials } from "@/server/inventory/shelf";
 import { newestSpecs } from "@/server/products/products";
+import { WAX_OF_BATCH, WAX_OF_BURN } from "./throw-scores";
 
 /** A combination on the grid: one that is on sale, or one that was burned. */
 export interface ProvenLine extends Combination, Proof {
@@ -36,9 +37,9 @@ async function burnedCombinations(db: Database, workshopId: string): Promise<Bur
     decided: "passed" | "failed";
     trial: string;
   }>(sql`
-    select distinct on (t.started_at, o.trial_id, o.variant) o.vessel, coalesce(made.wax, o.wax) wax, o.family, o.wick_name wick, o.wicks, o.scent, o.load_ppm::float8 load, o.decided, o.trial_id::text trial
+    select distinct on (t.started_at, o.trial_id, o.variant) o.vessel, ${WAX_OF_BURN} wax, o.family, o.wick_name wick, o.wicks, o.scent, o.load_ppm::float8 load, o.decided, o.trial_id::text trial
     from burn_outcome o join trial t on t.workshop_id = o.workshop_id and t.id = o.trial_id
-      left join lateral (select wax from outcome where workshop_id = o.workshop_id and batch_id = o.batch_id order by product limit 1) made on true
+      ${WAX_OF_BATCH}
     where o.workshop_id = ${workshopId} and o.decided <> '' and not o.half and o.wick_name <> '' order by t.started_at desc, o.trial_id, o.variant`);
   return rows.map(({ load, trial, ...row }) => ({ ...row, loadPpm: load, trialId: trial }));
 }
@@ -60,22 +61,18 @@ async function soldCombinations(db: Database, workshopId: string): Promise<(Comb
   return rows.flatMap((row) => {
     const spec = specs.get(row.formulaId);
     if (!spec) return [];
-    const whole = spec.waxes.reduce((sum, part) => sum + part.share, 0) || 1;
-    const blend = [...spec.waxes].sort((a, b) => b.share - a.share);
+    const { named, fragrances } = materialsOf(spec, shelf);
     return [
       {
         product: { id: row.id, name: row.name },
         vessel: nameOf(row.container === "vessel" ? allVessels : allMolds, row.containerId),
-        // As findings name a blend.
-        wax:
-          blend.length < 2
-            ? nameOf(shelf.waxes, blend[0]?.id ?? null)
-            : blend.map((part) => `${Math.round((part.share / whole) * 100)} % ${nameOf(shelf.waxes, part.id)}`).join(" + "),
-        family: shelf.waxes.find((wax) => wax.id === spec.waxes[0]?.id)?.family ?? "",
+        wax: waxWords(spec, shelf),
+        family: named[0]?.family ?? "",
         wick: nameOf(allWicks, row.wickId),
         wicks: row.wicks,
-        scent: spec.fragrances.map((part) => nameOf(shelf.fragrances, part.id)).join(" + "),
-        loadPpm: spec.fragrances.length > 0 ? spec.loadPpm : 0,
+        scent: fragrances.map((oil) => oil.name).join(" + "),
+        // As test candles have it.
+        loadPpm: fragrances.length > 0 ? loadOnBasis(spec.loadPpm, spec.basis, "wax") : 0,
       },
     ];
   });

@@ -143,6 +143,13 @@ describe("the next rung of a product's throw", () => {
       innerBottomUm: 80_000,
       heightUm: 100_000,
     });
+    // The other rungs are tried: only the vessel is left. Of one whose size nobody measured no wick follows.
+    await test.db.update(fragrances).set({ archived: true }).where(eq(fragrances.workshopId, workshopId));
+    await test.db.update(wicks).set({ fromUm: 70_000, toUm: 90_000 }).where(eq(wicks.workshopId, workshopId));
+    const offered = async () => (await throwLadder(test.db, workshop(), product))?.choices.map((choice) => choice.value);
+    expect(await offered()).toEqual([large]);
+    await test.db.update(vessels).set({ sizeEstimated: true }).where(eq(vessels.id, large));
+    expect(await offered()).not.toContain(large);
     const ladder = await throwLadder(test.db, workshop(), product);
     for (const choice of ladder?.choices ?? []) if ("containerId" in choice.change) expect(choice.change.wickId).not.toBeNull();
   });

@@ -1,9 +1,11 @@
 import {
   type CandleMade,
-  DEFAULT_ROOMS,
   type FormulaSpec,
   isSameCandle,
+  LARGE_VESSEL_MG,
   limitsOf,
+  loadOnBasis,
+  materialsOf,
   nextRung,
   type Room,
   type Rung,
@@ -11,17 +13,19 @@ import {
   roomsOf,
   rungsOf,
   type ScoredCandle,
+  SECONDS,
   seriesOf,
-  suitedWicks,
   timesOf,
+  waxWords,
+  wicksSuiting,
 } from "@hearth/core";
-import { and, asc, eq, sql } from "drizzle-orm";
+import { and, eq, sql } from "drizzle-orm";
 import type { Database, Transaction } from "@/data/client";
-import { formulaVersions } from "@/data/tables/formula";
 import { molds, vessels, wicks } from "@/data/tables/shelf";
-import { throwScores } from "@/server/burn/throw-scores";
+import { throwScores, WAX_OF_BATCH, WAX_OF_BURN, WICKS_OF_BURN } from "@/server/burn/throw-scores";
+import { formulaForPlan } from "@/server/formulas/formulas";
 import { readMaterials, type ShelfMaterials } from "@/server/inventory/shelf";
-import { newestSpecs, type Product, readProduct } from "./products";
+import { type Product, readProduct } from "./products";
 
 /** What the next rung can be poured with: each is one change of the candle, the first is offered. */
 export interface RungChoice {
@@ -47,9 +51,6 @@ export interface ThrowLadder {
 
 /** So many choices of a rung are offered. */
 const MAX_CHOICES = 12;
-/** A vessel that fills more than a small room holds so much wax: as the order of the trade has it. */
-const LARGE_VESSEL_MG = 170_000;
-const SECONDS_OF_DAY = 86_400;
 
 /** Returns the hot throw scores of candles of a product: those of its trials, and of batches of its formula in its container. */
 async function scoresOf(db: Database | Transaction, workshopId: string, product: Product): Promise<ScoredCandle[]> {
@@ -65,12 +66,12 @@ async function scoresOf(db: Database | Transaction, workshopId: string, product:
     wick: string;
     age: number | null;
   }>(sql`
-    select r ->> 'at' as at, r ->> 'scorer' scorer, r ->> 'room' room, (r ->> 'score')::float8 score, coalesce(made.wax, o.wax) wax, o.scent, o.load_ppm::float8 load, o.vessel,
-      (case when o.wicks > 1 then o.wicks || ' × ' else '' end) || o.wick_name wick, extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400 age
+    select r ->> 'at' as at, r ->> 'scorer' scorer, r ->> 'room' room, (r ->> 'score')::float8 score, ${WAX_OF_BURN} wax, o.scent, o.load_ppm::float8 load, o.vessel, ${WICKS_OF_BURN} wick,
+      extract(epoch from (r ->> 'at')::timestamptz - b.poured_at)::float8 / 86400 age
     from trial t cross join lateral jsonb_array_elements(t.state -> 'ratings') r
       join burn_outcome o on o.workshop_id = t.workshop_id and o.trial_id = t.id and o.test_candle = r ->> 'testCandle'
       left join batch b on b.workshop_id = o.workshop_id and b.id = o.batch_id
-      left join lateral (select wax from outcome where workshop_id = o.workshop_id and batch_id = o.batch_id order by product limit 1) made on true
+      ${WAX_OF_BATCH}
     where t.workshop_id = ${workshopId} and r ->> 'throw' = 'hot' and t.state ->> 'codesRevealedAt' is not null and not o.half
       and (o.product_id = ${product.id}::uuid or b.formula_ids @> array[${product.formulaId}::uuid]) order by 1`);
   return rows.map((row) => ({ ...row, at: new Date(row.at).toISOString(), loadPpm: row.load, ageDays: row.age }));
@@ -91,26 +92,25 @@ interface Shelf {
   vessels: (typeof vessels.$inferSelect)[];
 }
 
-/** Returns the wick that a vessel begins with in a wax; null where none of the shelf is said to suit. */
-const wickFor = (shelf: Shelf, vessel: { innerTopUm: number; innerBottomUm: number }, family: string) =>
-  suitedWicks(
-    shelf.wicks.filter((wick) => !wick.archived),
-    Math.min(vessel.innerTopUm, vessel.innerBottomUm),
-    family,
-  );
-
 /** Returns what the next rung can be poured with, what the workshop's own scores speak for first. */
 async function choicesOf(
   db: Database | Transaction,
   workshopId: string,
   shelf: Shelf,
-  { id, product, spec, maxLoadPpm, family }: { id: string; product: Product; spec: FormulaSpec; maxLoadPpm: number | null; family: string },
+  {
+    id,
+    product,
+    spec,
+    loadPpm,
+    maxLoadPpm,
+    family,
+  }: { id: string; product: Product; spec: FormulaSpec; loadPpm: number; maxLoadPpm: number | null; family: string },
 ): Promise<RungChoice[]> {
   const load = (ppm: number): RungChoice[] => [{ value: `load ${ppm}`, label: `a fragrance load of ${ppm / 10_000} % of the wax`, change: { loadPpm: ppm } }];
   const capped = (ppm: number) => Math.min(ppm, maxLoadPpm ?? ppm);
   if (id === "load_8") return load(capped(80_000));
-  if (id === "load_10") return load(capped(spec.loadPpm + 20_000));
-  if (id === "load_down") return load(Math.max(10_000, spec.loadPpm - 20_000));
+  if (id === "load_10") return load(capped(loadPpm + 20_000));
+  if (id === "load_down") return load(Math.max(10_000, loadPpm - 20_000));
   const scores = await throwScores(db as Database, workshopId, { of: "hot" });
   const meanBy = (of: "wax" | "oil", name: string) => {
     const mine = scores.filter((score) => score[of] === name);
@@ -139,7 +139,7 @@ async function choicesOf(
       .filter((vessel) => !vessel.archived && vessel.state === "for sale" && vessel.use === "candle" && vessel.workingFillMg > LARGE_VESSEL_MG)
       .sort((a, b) => a.workingFillMg - b.workingFillMg)
       .flatMap((vessel): RungChoice[] => {
-        const [wick] = wickFor(shelf, vessel, family);
+        const [wick] = wicksSuiting(shelf.wicks, vessel, family);
         return wick ? [{ value: vessel.id, label: `${vessel.name}, with ${wick.name}`, change: { containerId: vessel.id, wickId: wick.id } }] : [];
       })
       .slice(0, MAX_CHOICES);
@@ -147,7 +147,7 @@ async function choicesOf(
     const now = shelf.wicks.find((wick) => wick.id === product.wickId);
     const vessel = shelf.vessels.find((item) => item.id === product.containerId);
     // The series before the size.
-    return (vessel ? wickFor(shelf, vessel, family) : [])
+    return (vessel ? wicksSuiting(shelf.wicks, vessel, family) : [])
       .filter((wick) => wick.id !== product.wickId)
       .sort((a, b) => Number(now !== undefined && seriesOf(a) === seriesOf(now)) - Number(now !== undefined && seriesOf(b) === seriesOf(now)))
       .slice(0, MAX_CHOICES)
@@ -159,8 +159,9 @@ async function choicesOf(
 /** Returns the rungs of a product's throw: what was tried, what it brought, the next one, and what that can be poured with; null if it is not there. */
 export async function throwLadder(db: Database | Transaction, workshop: { id: string; rooms: string }, productId: string): Promise<ThrowLadder | null> {
   const product = await readProduct(db, workshop.id, productId);
-  const spec = product && (await newestSpecs(db, workshop.id, [product.formulaId])).get(product.formulaId);
-  if (!product || !spec) return null;
+  const formula = product && (await formulaForPlan(db, workshop.id, product.formulaId));
+  if (!product || !formula) return null;
+  const { spec } = formula;
   const mine = <T extends typeof wicks | typeof vessels>(table: T) => eq(table.workshopId, workshop.id);
   const shelf: Shelf = {
     materials: await readMaterials(db, workshop.id),
@@ -175,28 +176,26 @@ export async function throwLadder(db: Database | Transaction, workshop: { id: st
           .where(and(eq(molds.workshopId, workshop.id), eq(molds.id, product.containerId)))
       : [];
   const vessel = shelf.vessels.find((item) => item.id === product.containerId);
-  const named = (all: readonly { id: string; name: string }[], parts: readonly { id: string }[]) =>
-    parts.map((part) => all.find((row) => row.id === part.id)?.name ?? "").join(" + ");
   const wick = shelf.wicks.find((item) => item.id === product.wickId);
   const scores = await scoresOf(db, workshop.id, product);
-  const wax = named(shelf.materials.waxes, spec.waxes);
+  const { fragrances, named } = materialsOf(spec, shelf.materials);
   const made: CandleMade = {
-    // A blend is written with its shares where it was scored.
-    wax: spec.waxes.length > 1 ? (scores.findLast((score) => score.wax.includes(" + "))?.wax ?? wax) : wax,
-    scent: named(shelf.materials.fragrances, spec.fragrances),
-    loadPpm: spec.loadPpm,
+    wax: waxWords(spec, shelf.materials),
+    scent: fragrances.map((oil) => oil.name).join(" + "),
+    // As test candles have it.
+    loadPpm: loadOnBasis(spec.loadPpm, spec.basis, "wax"),
     vessel: vessel?.name ?? mold?.name ?? "",
     wick: wick ? `${product.wicks > 1 ? `${product.wicks} × ` : ""}${wick.name}` : "",
   };
   const maxLoadPpm = limitsOf(spec, shelf.materials)[0]?.ppm ?? null;
-  const family = shelf.materials.waxes.find((item) => item.id === spec.waxes[0]?.id)?.family ?? "";
-  const strengths = spec.fragrances.map((part) => shelf.materials.fragrances.find((oil) => oil.id === part.id)?.strength ?? null);
+  const family = named[0]?.family ?? "";
+  const strengths = shelf.materials.fragrances.flatMap((oil) => (spec.fragrances.some((part) => part.id === oil.id) ? [oil.strength] : []));
   const input = {
     ...{ scores, made, maxLoadPpm },
     fillMg: vessel?.workingFillMg ?? mold?.fillMg ?? 0,
     strongOil: strengths.every((strength) => strength === null) ? null : strengths.some((strength) => strength === "strong"),
     sooty: await isSooty(db, workshop.id, product),
-    minCureDays: timesOf(spec.process).leastCure / SECONDS_OF_DAY,
+    minCureDays: timesOf(spec.process).leastCure / SECONDS.d,
   };
   const hasThrow = product.wickId !== null && spec.fragrances.length > 0;
   // A rung that nothing on the shelf does for is passed over, and said.
@@ -204,19 +203,13 @@ export async function throwLadder(db: Database | Transaction, workshop: { id: st
   let next = hasThrow ? nextRung(input) : null;
   let choices: RungChoice[] = [];
   while (next) {
-    choices = await choicesOf(db, workshop.id, shelf, { id: next.id, product, spec, maxLoadPpm, family });
+    choices = await choicesOf(db, workshop.id, shelf, { id: next.id, product, spec, loadPpm: made.loadPpm, maxLoadPpm, family });
     if (choices.length > 0 || next.id === "cure") break;
     without.push(next);
     next = nextRung({ ...input, without: without.map((rung) => rung.id) });
     if (without.some((rung) => rung.id === next?.id)) break;
   }
-  const [version] = await db
-    .select({ id: formulaVersions.id })
-    .from(formulaVersions)
-    .where(and(eq(formulaVersions.workshopId, workshop.id), eq(formulaVersions.formulaId, product.formulaId)))
-    .orderBy(sql`${formulaVersions.number} desc`, asc(formulaVersions.id))
-    .limit(1);
-  const rooms = workshop.rooms.trim() === "" ? DEFAULT_ROOMS : roomsOf(workshop.rooms);
+  const rooms = roomsOf(workshop.rooms);
   return {
     product,
     made,
@@ -227,6 +220,6 @@ export async function throwLadder(db: Database | Transaction, workshop: { id: st
       scores.filter((score) => isSameCandle(score, made)),
       rooms,
     ),
-    formulaVersionId: version?.id ?? "",
+    formulaVersionId: formula.versionId,
   };
 }
