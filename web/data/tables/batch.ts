@@ -76,6 +76,8 @@ export const batchEvents = pgTable(
     index("batch_event_by_corrects").on(table.workshopId, table.corrects),
     // Words are searched in notes only.
     index("batch_event_notes").on(table.workshopId, table.happenedAt).where(sql`kind = 'note'`),
+    // What became of jars and wax, whenever their batch was poured; earlier versions called these entries otherwise.
+    index("batch_event_of_year").on(table.workshopId, table.happenedAt).where(sql`kind in ('statusChanged', 'fated', 'transferred', 'moved')`),
     index("batch_event_by_batch").on(table.workshopId, table.batchId, table.happenedAt, table.id),
   ],
 );

@@ -90,6 +90,17 @@ describe("the year", () => {
     expect(total).toBe(rows[0]?.jars);
   });
 
+  it("counts jars that are remelted years after their pour in the month in which that was", async () => {
+    const old = await pourOn("2021-02-10T15:00:00.000Z");
+    expect(
+      await enter(old, "statusChanged", { product: stored.vessel, jars: 3, from: "rack", to: "melted", whom: "" }, "2025-06-02T15:00:00.000Z"),
+    ).toMatchObject({
+      ok: true,
+    });
+    const { months } = await yearMonths(test.db, workshop(), 2025);
+    expect(months[5]).toMatchObject({ month: "2025-06", remelted: 3, batches: 0 });
+  });
+
   it("is empty for a year in which nothing was poured", async () => {
     const { months } = await yearMonths(test.db, workshop(), 1999);
     for (const month of months) expect(Object.values(month).filter((figure) => typeof figure === "number" && figure !== 0)).toEqual([]);

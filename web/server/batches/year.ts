@@ -52,9 +52,8 @@ export async function yearMonths(db: Database, workshop: { id: string; timeZone:
   const { id, timeZone: zone } = workshop;
   const from = new Date(timeOn(`${year - 1}-12-01`, 0, zone)).toISOString();
   const to = new Date(timeOn(`${year + 1}-01-01`, 0, zone)).toISOString();
-  // Jars are remelted or break within a year of their pour, or they are told nowhere; so that states of other years need not be read.
-  const since = new Date(timeOn(`${year - 2}-12-01`, 0, zone)).toISOString();
-  const inTime = sql`b.started_at >= ${since} and b.started_at < ${to}`;
+  // Only states are read in which something of these years is: a batch of long ago may be remelted today.
+  const inTime = sql`b.id in (select batch_id from batch_event where workshop_id = ${id} and kind in ('statusChanged', 'fated', 'transferred', 'moved') and happened_at >= ${from} and happened_at < ${to})`;
   const monthOf = (at: ReturnType<typeof sql>) => sql`to_char(${at} at time zone ${zone}, 'YYYY-MM')`;
   const poured = db.execute<{ month: string; batches: number; notes: number; jars: number; labor: number }>(sql`
     with o as (
@@ -94,16 +93,15 @@ export async function yearMonths(db: Database, workshop: { id: string; timeZone:
     with price as (select material_id, sum(cost)::float8 / sum(amount) each from lot where workshop_id = ${id} and not withdrawn and cost is not null and amount > 0 group by 1)
     select ${monthOf(sql`u.at`)} "month", coalesce(sum(u.amount * p.each), 0)::float8 cost, (count(*) filter (where p.each is null))::int unpriced
     from stock_use u left join price p using (material_id) where u.workshop_id = ${id} and u.at >= ${from} and u.at < ${to} group by 1`);
-  const rows = await Promise.all([poured, sold, jars, spills, abandoned, flaws, drawn]).then((all) => all.map((answer) => answer.rows) as unknown[][]);
-  const [p, s, j, l, a, f, d] = rows as [
-    { month: string; batches: number; notes: number; jars: number; labor: number }[],
-    { month: string; packs: number; money: number }[],
-    { month: string; status: JarStatus; jars: number }[],
-    { month: string; how: Way; mg: number; times: number }[],
-    { month: string; why: string; mg: number; times: number }[],
-    { month: string; why: string; times: number }[],
-    { month: string; cost: number; unpriced: number }[],
-  ];
+  const [{ rows: p }, { rows: s }, { rows: j }, { rows: l }, { rows: a }, { rows: f }, { rows: d }] = await Promise.all([
+    poured,
+    sold,
+    jars,
+    spills,
+    abandoned,
+    flaws,
+    drawn,
+  ]);
   const monthFor = (month: string): YearMonth => {
     const row = { ...EMPTY, month, reasons: [] as YearMonth["reasons"] };
     for (const item of p)

@@ -1,0 +1,1 @@
+CREATE INDEX "batch_event_of_year" ON "batch_event" USING btree ("workshop_id","happened_at") WHERE kind in ('statusChanged', 'fated', 'transferred', 'moved');
