@@ -7,6 +7,15 @@ export interface Observed {
   group: string;
 }
 
+/** Several values with the same columns and group: how many, their sum and the sum of their squares. */
+export interface ObservedCell {
+  x: readonly number[];
+  group: string;
+  n: number;
+  sum: number;
+  squares: number;
+}
+
 export interface Mixed {
   /** Of each column of x. */
   coefficients: number[];
@@ -28,26 +37,25 @@ interface Sums {
   yy: number;
 }
 
-function sumsOf(rows: readonly Observed[], p: number): Sums {
+function sumsOf(cells: readonly ObservedCell[], p: number): Sums {
   const out: Sums = {
-    n: rows.length,
+    n: 0,
     xx: Array.from({ length: p }, () => new Array<number>(p).fill(0)),
     x: new Array<number>(p).fill(0),
     xy: new Array<number>(p).fill(0),
     y: 0,
     yy: 0,
   };
-  for (const { x, y } of rows) {
-    // Most columns of a row are zero, where they say which of many things it is of.
-    const used = x.flatMap((value, i) => (value === 0 ? [] : [i]));
-    for (const i of used) {
+  for (const { x, n, sum, squares } of cells) {
+    for (let i = 0; i < p; i++) {
       const xi = x[i] as number;
-      out.x[i] = (out.x[i] as number) + xi;
-      out.xy[i] = (out.xy[i] as number) + xi * y;
-      for (const j of used) (out.xx[i] as number[])[j] = (out.xx[i]?.[j] as number) + xi * (x[j] as number);
+      out.x[i] = (out.x[i] as number) + n * xi;
+      out.xy[i] = (out.xy[i] as number) + xi * sum;
+      for (let j = 0; j < p; j++) (out.xx[i] as number[])[j] = (out.xx[i]?.[j] as number) + n * xi * (x[j] as number);
     }
-    out.y += y;
-    out.yy += y * y;
+    out.n += n;
+    out.y += sum;
+    out.yy += squares;
   }
   return out;
 }
@@ -59,15 +67,20 @@ function sumsOf(rows: readonly Observed[], p: number): Sums {
  * is left to judge by.
  */
 export function mixed(rows: readonly Observed[]): Mixed | null {
-  const p = rows[0]?.x.length ?? 0;
-  const n = rows.length;
-  const by = new Map<string, Observed[]>();
-  for (const row of rows) {
-    const list = by.get(row.group);
-    if (list) list.push(row);
-    else by.set(row.group, [row]);
+  return mixedOfCells(rows.map(({ x, y, group }) => ({ x, group, n: 1, sum: y, squares: y * y })));
+}
+
+/** Returns the model of `mixed` where values that share columns and group were summed up before. */
+export function mixedOfCells(cells: readonly ObservedCell[]): Mixed | null {
+  const p = cells[0]?.x.length ?? 0;
+  const by = new Map<string, ObservedCell[]>();
+  for (const cell of cells) {
+    const list = by.get(cell.group);
+    if (list) list.push(cell);
+    else by.set(cell.group, [cell]);
   }
   const groups = [...by].map(([name, list]) => ({ name, ...sumsOf(list, p) }));
+  const n = groups.reduce((sum, group) => sum + group.n, 0);
   const df = n - p - (groups.length - 1);
   if (p === 0 || df < 1) return null;
   /** The fit where the variance between is `ratio` times that within. */

@@ -2,7 +2,7 @@ import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
 import { causesOf } from "./causes";
 import { processSingleton } from "./process-singleton";
-import { connecting, type Database, LIMITS, type Scope, scoped, scopedPool, type Transaction, UNCOMPILED } from "./tenant-scope";
+import { connecting, type Database, EXECUTION_OPTIONS, LIMITS, type Scope, scoped, scopedPool, type Transaction } from "./tenant-scope";
 
 export type { Database, Transaction };
 
@@ -25,7 +25,7 @@ export function openDatabase(url: string, limits: Pick<PoolConfig, "statement_ti
     statement_timeout: LIMITS.statement_timeout,
     lock_timeout: LIMITS.lock_timeout,
     // The last lets nobody but the owner past the walls between workshops.
-    options: `${UNCOMPILED} -c hearth.everything=on`,
+    options: `${EXECUTION_OPTIONS} -c hearth.everything=on`,
     ...limits,
   });
   return { db: drizzle(pool), pool };

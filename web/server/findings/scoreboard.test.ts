@@ -1,10 +1,11 @@
-import { guessNames, guessReading, isNoteHead, METRIC, namesUsed, readNoteRows, tableOf } from "@hearth/core";
+import { guessNames, guessReading, isNoteHead, METRIC, namesUsed, readNoteRows, sumScores, type ThrowScore, tableOf } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
+import { throwScores } from "@/server/burn/throw-scores";
 import { importNotes } from "@/server/notebook/commands";
 import { here, inStoredWorkshop, test, value, workshopId } from "@/testing/stored-workshop";
-import { OPENED_FIGURES, openedFigure, waxScoreboard } from "./scoreboard";
+import { OPENED_FIGURES, openedFigure, throwSums, waxScoreboard } from "./scoreboard";
 
 inStoredWorkshop();
 
@@ -68,11 +69,11 @@ describe("the scoreboard", () => {
 
   it("opens every figure to the batches it is of, and they make up the figure", async () => {
     await withNotes();
-    const { lines, scores } = await waxScoreboard(test.db, workshop());
+    const { lines } = await waxScoreboard(test.db, workshop());
     const [, line] = lines.filter((item) => item.fromNotes > 0);
     const wax = line?.wax ?? "";
     for (const figure of OPENED_FIGURES) {
-      const { batches, total } = await openedFigure(test.db, workshop(), { wax, figure, scores });
+      const { batches, total } = await openedFigure(test.db, workshop(), { wax, figure });
       const sum = batches.reduce((all, batch) => all + (batch.value ?? 0), 0);
       const made = {
         batches: line?.jars,
@@ -88,7 +89,48 @@ describe("the scoreboard", () => {
       expect(sum, figure).toBeCloseTo(made ?? 0, 6);
       expect(total, figure).toBe(batches.length);
     }
-    expect(await openedFigure(test.db, workshop(), { wax, figure: "batches", scores, most: 2 })).toMatchObject({ batches: [{}, {}], total: 4 });
+    expect(await openedFigure(test.db, workshop(), { wax, figure: "batches", most: 2 })).toMatchObject({ batches: [{}, {}], total: 4 });
+  });
+
+  it("sums throw up as its single scores do, cold by age and hot by the size of the room, and leaves out what is not known", async () => {
+    await withNotes();
+    // Two people smell each batch once young and twice old, one of them also before its pour was noted.
+    await test.owner.query(
+      `update outcome o set smells = (select jsonb_agg(jsonb_build_object('at', o.poured_at + days * interval '1 day', 'personId', person, 'score', 3 + length(o.batch_id::text || person) % 5 + days / 10.0))
+         from (values (3, 'ada'), (7, 'ada'), (30, 'ada'), (6.9, 'bo'), (8, null)) smell(days, person)) where workshop_id = $1 and wax <> ''`,
+      [workshopId],
+    );
+    await test.owner.query(
+      `update trial set state = jsonb_set(state, '{ratings}', state -> 'ratings' || jsonb_build_array(
+         state -> 'ratings' -> 0 || '{"room": "Living Room", "scorer": "ada", "score": 4.5}', state -> 'ratings' -> 0 || '{"room": "shed"}', state -> 'ratings' -> 0 || '{"room": "living room", "scorer": "bo"}'))
+       where workshop_id = $1 and jsonb_array_length(state -> 'ratings') > 0`,
+      [workshopId],
+    );
+    const scores = await throwScores(test.db, workshopId);
+    const sums = await throwSums(test.db, workshop());
+    const isIn = {
+      coldYoung: (score: ThrowScore) => score.throw === "cold" && (score.ageDays ?? 99) < 7,
+      coldOld: (score: ThrowScore) => score.throw === "cold" && (score.ageDays ?? 0) >= 7,
+      hotSmall: (score: ThrowScore) => score.throw === "hot" && score.room === "bedroom",
+      hotLarge: (score: ThrowScore) => score.throw === "hot" && score.room?.toLowerCase() === "living room",
+    };
+    for (const [column, of] of Object.entries(isIn) as [keyof typeof isIn, (score: ThrowScore) => boolean][]) {
+      const mine = scores.filter(of);
+      expect(mine.length, column).toBeGreaterThan(0);
+      // Sums are compared in any order of scores.
+      const ordered = sumScores(mine.map(({ batch, ...score }) => ({ ...score, batch: batch ?? "" })));
+      const byName = (a: { wax: string }, b: { wax: string }) => (a.wax < b.wax ? -1 : 1);
+      const byScorer = (a: { scorer: string }, b: { scorer: string }) => (a.scorer < b.scorer ? -1 : 1);
+      const plain = (all: typeof ordered) => all.map((item) => ({ ...item, scorers: [...item.scorers].sort(byScorer) })).sort(byName);
+      const expected = plain(ordered);
+      expect(plain(sums[column])).toEqual(
+        expected.map((item) => ({
+          ...item,
+          scorers: item.scorers.map((own) => ({ ...own, sum: expect.closeTo(own.sum, 9), squares: expect.closeTo(own.squares, 9) })),
+        })),
+      );
+    }
+    expect(scores.some((score) => score.room === "shed")).toBe(true);
   });
 
   it("costs a blend by its parts, and says nothing where a part has no lot", async () => {

@@ -1,21 +1,23 @@
 import {
+  type BatchScore,
   type BatchSums,
   clusteredShare,
   partsOfBlendWords,
+  type Room,
+  roomsOf,
   type ScoredMean,
   type Share,
-  scoresOfColumn,
+  scoresByWax,
+  sumScores,
   THROW_COLUMNS,
   type ThrowColumn,
-  type ThrowScore,
-  throwColumns,
+  type WaxScores,
 } from "@hearth/core";
-import { group, mean } from "d3-array";
-import { sql } from "drizzle-orm";
+import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
-import { throwScores, WAX_OF_BATCH, WAX_OF_BURN, WICKS_OF_BURN } from "@/server/burn/throw-scores";
+import { scoreRows, WAX_OF_BATCH, WAX_OF_BURN, WICKS_OF_BURN } from "@/server/burn/throw-scores";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
-import { SUMS } from "./findings";
+import { listed } from "./findings";
 
 /** Flaws of the top of a set candle, and where wax let go of the glass. */
 const TOP_FLAWS = ["rough_top", "sinkhole", "cracks"] as const;
@@ -57,6 +59,8 @@ interface Row {
   pours: number;
   adding: (number | null)[] | null;
   adds: number;
+  tops: BatchSums;
+  wet: BatchSums;
 }
 
 const used = (ends: (number | null)[] | null, batches: number): UsedTemperature | null => {
@@ -76,26 +80,30 @@ const FLAWED = (workshopId: string) => {
 const WITH_TOPS = sql`least(o.jars, coalesce(f.tops, 0))`;
 const WITH_WET = sql`least(o.jars, coalesce(f.wet, 0))`;
 
+/** Sums of the inspected batches of a wax, of how many of their jars are without a flaw. */
+const CLEAN_SUMS = (
+  clean: SQL,
+) => sql`json_build_object('batches', count(*) filter (where n > 0), 'n', sum(n), 'k', sum(${clean}), 'kk', sum(${clean} * ${clean}), 'kn', sum(${clean} * n),
+  'nn', sum(n * n), 'nnn', sum(n * n * n))`;
+
 /** Returns the lines of the scoreboard without throw, over the outcomes of a period. */
-async function waxRows(db: Database, workshopId: string, period: Period) {
+async function waxRows(db: Database, workshopId: string, period: Period): Promise<Row[]> {
+  // Jars that nobody inspected count for nothing where flaws are counted.
   const { rows } = await db.execute<Row & Record<string, unknown>>(sql`
-    with b as (
-      select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(noted.id is not null) noted
+    with f as ${FLAWED(workshopId)}, b as (
+      select o.wax, o.batch_id, sum(o.jars)::float8 jars, avg(o.pour_c) pour, avg(o.add_c) adding, bool_or(noted.id is not null) noted,
+        coalesce(sum(o.jars) filter (where o.looked), 0)::float8 n, coalesce(sum(o.jars - ${WITH_TOPS}) filter (where o.looked), 0)::float8 tops,
+        coalesce(sum(o.jars - ${WITH_WET}) filter (where o.looked), 0)::float8 wet
       from outcome o left join batch noted on noted.workshop_id = o.workshop_id and noted.id = o.batch_id and noted.note_import_id is not null
+        left join f on f.batch_id = o.batch_id and f.product = o.product
       where o.workshop_id = ${workshopId} and o.wax <> '' and ${within(period, sql`o.poured_at`)} group by 1, 2
     )
     select wax, count(*)::int batches, (count(*) filter (where noted))::int notes, sum(jars)::int jars,
       percentile_cont(array[0, 0.5, 1]) within group (order by pour) pour, count(pour)::int pours,
-      percentile_cont(array[0, 0.5, 1]) within group (order by adding) adding, count(adding)::int adds
+      percentile_cont(array[0, 0.5, 1]) within group (order by adding) adding, count(adding)::int adds,
+      ${CLEAN_SUMS(sql`tops`)} tops, ${CLEAN_SUMS(sql`wet`)} wet
     from b group by wax order by 2 desc, 1`);
-  const { rows: sums } = await db.execute<{ wax: string; side: "tops" | "wet" } & { [K in keyof BatchSums]: number }>(sql`
-    with f as ${FLAWED(workshopId)}, b as materialized (
-      select o.wax, o.batch_id, sum(o.jars)::float8 n, sum(o.jars - ${WITH_TOPS})::float8 tops, sum(o.jars - ${WITH_WET})::float8 wet
-      from outcome o left join f on f.batch_id = o.batch_id and f.product = o.product
-      where o.workshop_id = ${workshopId} and o.looked and o.jars > 0 and ${within(period, sql`o.poured_at`)} group by 1, 2
-    )
-    select wax, b.side, ${SUMS} from (select wax, n, 'tops' as side, tops k from b union all select wax, n, 'wet', wet from b) b group by 1, 2`);
-  return { rows, sums };
+  return rows;
 }
 
 /** Returns what a kilogram of each wax costs by its lots, in minor units, by its name. */
@@ -115,23 +123,38 @@ async function passedWicks(db: Database, workshopId: string): Promise<{ wax: str
   return rows;
 }
 
+/** Returns the column of throw that a row of `scoreRows` stands in: cold by age, hot by the size of the room; null where that is not known. @param rooms the workshop's rooms as text */
+function throwColumn(rooms: string): SQL {
+  const isIn = (size: Room["size"]) => {
+    const names = roomsOf(rooms).filter((room) => room.size === size);
+    return names.length === 0 ? sql`false` : sql`lower(room) in (${listed(names.map((room) => sql`${room.name.toLowerCase()}`))})`;
+  };
+  return sql`case when throw = 'cold' then case when age < 7 then 'coldYoung' when age is not null then 'coldOld' end
+    when ${isIn("large")} then 'hotLarge' when ${isIn("small")} then 'hotSmall' end`;
+}
+
+/** Returns the scores of each wax in each column of throw, given within a period. @param rooms the workshop's rooms as text */
+export async function throwSums(db: Database, workshop: { id: string; rooms: string }, period: Period = ALL_TIME): Promise<Record<ThrowColumn, WaxScores[]>> {
+  const { rows } = await db.execute<Record<string, unknown> & BatchScore & { side: ThrowColumn }>(sql`
+    select * from (select wax, batch, scorer, score, ${throwColumn(workshop.rooms)} side from (${scoreRows(workshop.id, { period })}) s where wax <> '') s where side is not null`);
+  return Object.fromEntries(THROW_COLUMNS.map(({ key }) => [key, sumScores(rows.filter((row) => row.side === key))])) as Record<ThrowColumn, WaxScores[]>;
+}
+
 /** Returns one line for each wax or blend that was poured in a period, that of most batches first, and the scores that they rest on. @param rooms the workshop's rooms as text */
 export async function waxScoreboard(
   db: Database,
   workshop: { id: string; rooms: string },
   period: Period = ALL_TIME,
-): Promise<{ lines: WaxScore[]; scores: ThrowScore[] }> {
-  const [{ rows, sums }, costs, wicks, scores] = await Promise.all([
+): Promise<{ lines: WaxScore[]; scores: Record<ThrowColumn, WaxScores[]> }> {
+  const [rows, costs, wicks, scores] = await Promise.all([
     waxRows(db, workshop.id, period),
     waxCosts(db, workshop.id),
     passedWicks(db, workshop.id),
-    throwScores(db, workshop.id, { period }),
+    throwSums(db, workshop, period),
   ]);
-  const throws = throwColumns(scores, workshop.rooms);
-  const shareOf = (wax: string, of: "tops" | "wet") => {
-    const row = sums.find((item) => item.wax === wax && item.side === of);
-    return row && row.n > 0 ? { ...clusteredShare(row), jars: row.n, batches: row.batches } : null;
-  };
+  const means = (column: ThrowColumn) => scoresByWax(scores[column]);
+  const throws = { coldYoung: means("coldYoung"), coldOld: means("coldOld"), hotSmall: means("hotSmall"), hotLarge: means("hotLarge") };
+  const shareOf = (sums: BatchSums) => (sums.n > 0 ? { ...clusteredShare(sums), jars: sums.n, batches: sums.batches } : null);
   const costOf = (wax: string): number | null => {
     const parts = partsOfBlendWords(wax);
     return parts.every((part) => costs.has(part.name)) ? parts.reduce((sum, part) => sum + part.share * (costs.get(part.name) ?? 0), 0) : null;
@@ -143,8 +166,8 @@ export async function waxScoreboard(
     jars: row.jars,
     pour: used(row.pour, row.pours),
     add: used(row.adding, row.adds),
-    smoothTops: shareOf(row.wax, "tops"),
-    noWetSpots: shareOf(row.wax, "wet"),
+    smoothTops: shareOf(row.tops),
+    noWetSpots: shareOf(row.wet),
     throws: {
       coldYoung: throws.coldYoung.get(row.wax) ?? null,
       coldOld: throws.coldOld.get(row.wax) ?? null,
@@ -175,21 +198,27 @@ export interface OpenedBatch {
 /** So many batches are listed; how many more there are is said. */
 const MAX_OPENED = 200;
 
-/** Returns the batches that a figure of a wax is of, the newest first, and how many there are in all. @param scores the scores of the period */
+/** Returns the mean score of each batch of a wax in a column of throw. */
+async function batchScores(
+  db: Database,
+  workshop: { id: string; rooms: string },
+  column: ThrowColumn,
+  wax: string,
+  period: Period,
+): Promise<ReadonlyMap<string, number>> {
+  const { rows } = await db.execute<{ batch: string; score: number }>(sql`
+    select batch, avg(score) score from (${scoreRows(workshop.id, { period })}) s where wax = ${wax} and ${throwColumn(workshop.rooms)} = ${column} group by 1`);
+  return new Map(rows.map((row) => [row.batch, row.score]));
+}
+
+/** Returns the batches that a figure of a wax is of, the newest first, and how many there are in all. @param rooms the workshop's rooms as text */
 export async function openedFigure(
   db: Database,
   workshop: { id: string; rooms: string },
-  {
-    wax,
-    figure,
-    scores,
-    period = ALL_TIME,
-    most = MAX_OPENED,
-  }: { wax: string; figure: OpenedFigure; scores: readonly ThrowScore[]; period?: Period; most?: number | undefined },
+  { wax, figure, period = ALL_TIME, most = MAX_OPENED }: { wax: string; figure: OpenedFigure; period?: Period; most?: number | undefined },
 ): Promise<{ batches: OpenedBatch[]; total: number }> {
   const column = THROW_COLUMNS.find((item) => item.key === figure)?.key;
-  const ofWax = column ? scoresOfColumn(scores, column, workshop.rooms).filter((score) => score.wax === wax) : [];
-  const scored = group(ofWax, (score) => score.batch);
+  const scored = column ? await batchScores(db, workshop, column, wax, period) : null;
   const { rows } = await db.execute<{
     id: string;
     number: number;
@@ -209,8 +238,8 @@ export async function openedFigure(
     where o.workshop_id = ${workshop.id} and o.wax = ${wax} and ${within(period, sql`o.poured_at`)} group by b.id, b.number, b.title order by poured desc`);
   const all = rows.flatMap((row): OpenedBatch[] => {
     const head = { id: row.id, number: row.number, title: row.title, pouredAt: new Date(row.poured).toISOString() };
-    const value = mean(scored.get(row.id) ?? [], (score) => score.score);
-    if (column) return value === undefined ? [] : [{ ...head, value, of: 10 }];
+    const score = scored?.get(row.id);
+    if (column) return score === undefined ? [] : [{ ...head, value: score, of: 10 }];
     if (figure === "tops" || figure === "wet") return row.looked ? [{ ...head, value: row.jars - row[figure], of: row.jars }] : [];
     if (figure === "batches") return [{ ...head, value: row.jars, of: null }];
     const celsius = figure === "pour" ? row.pour : row.adding;

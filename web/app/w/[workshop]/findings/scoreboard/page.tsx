@@ -1,4 +1,4 @@
-import { scoreDifference, scoresOfColumn, THROW_COLUMNS } from "@hearth/core";
+import { scoreDifference, THROW_COLUMNS } from "@hearth/core";
 import { z } from "zod";
 import { Scoreboard } from "@/features/findings/scoreboard";
 import type { ComparedWaxes } from "@/features/findings/scoreboard-model";
@@ -26,12 +26,10 @@ export default async function ScoreboardPage({ searchParams }: { searchParams: P
   const { a, b } = asked;
   let compared: ComparedWaxes | null = null;
   if (a && b && a !== b) {
-    const differences = Object.fromEntries(
-      THROW_COLUMNS.map(({ key }) => [key, scoreDifference(scoresOfColumn(scores, key, workshop.rooms), a, b)]),
-    ) as ComparedWaxes["differences"];
+    const differences = Object.fromEntries(THROW_COLUMNS.map(({ key }) => [key, scoreDifference(scores[key], a, b)])) as ComparedWaxes["differences"];
     compared = { a, b, differences };
   }
   const { wax: of, figure, show: most } = asked;
-  const opened = of && figure ? { wax: of, figure, ...(await openedFigure(db, workshop, { wax: of, figure, scores, period, most })) } : null;
+  const opened = of && figure ? { wax: of, figure, ...(await openedFigure(db, workshop, { wax: of, figure, period, most })) } : null;
   return <Scoreboard key={`${a} ${b}`} lines={lines} opened={opened} compared={compared} choice={choice} />;
 }
