@@ -1,5 +1,6 @@
 import { type Level, shareDifference } from "@hearth/core";
-import { sql } from "drizzle-orm";
+import { sum } from "d3-array";
+import { type SQL, sql } from "drizzle-orm";
 import type { Database } from "@/data/client";
 import { ALL_TIME, type Period, within } from "@/server/http/period";
 import { FACTORS, factorOf, flawsByLevel, levelColumns, listed, namesOf } from "./findings";
@@ -35,14 +36,19 @@ export async function compareGroups(
 ): Promise<ComparedGroups | null> {
   const source = factorOf(factor);
   if (!source) return null;
-  const [byLevel, names] = await Promise.all([flawsByLevel(db, workshopId, source.of, period), namesOf(db, workshopId)]);
+  const others = FACTORS.filter((factorSource) => factorSource.name !== factor);
+  const [byLevel, names, counts] = await Promise.all([
+    flawsByLevel(db, workshopId, source.of, period),
+    namesOf(db, workshopId),
+    levelCounts(db, workshopId, source.of, others, period),
+  ]);
   const levels = byLevel.levels.map((item) => ({ ...item, name: names.get(item.level) ?? item.level }));
   const known = (level: string | undefined) => levels.find((item) => item.level === level)?.level;
   const a = known(asked.a) ?? levels[0]?.level ?? null;
   const b = known(asked.b) ?? levels.find((level) => level.level !== a)?.level ?? null;
   const none = { factor, words: source.words, levels, a, b, flaws: [], also: [] };
   if (a === null || b === null || a === b) return none;
-  const also = await alsoDiffers(db, workshopId, factor, a, b, names, period);
+  const also = alsoDiffers(counts, a, b, names);
   const flaws = byLevel.defects.flatMap(({ defect, name }): GroupedFlaw[] => {
     const [x, y] = [a, b].map((level) => byLevel.at(defect, level));
     return x && y ? [{ defect, name, a: x, b: y, shares: shareDifference(x, y) }] : [];
@@ -50,32 +56,43 @@ export async function compareGroups(
   return { ...none, flaws, also };
 }
 
-async function alsoDiffers(
+/** How many products of batches are at a level of a factor, on one side. */
+interface LevelCount {
+  side: string;
+  level: string;
+  n: number;
+}
+
+/** Returns how the levels of other factors are spread over the levels of one, for each of the others. */
+async function levelCounts(
   db: Database,
   workshopId: string,
-  factor: string,
-  a: string,
-  b: string,
-  names: ReadonlyMap<string, string>,
+  of: SQL,
+  others: typeof FACTORS,
   period: Period,
-): Promise<ComparedGroups["also"]> {
-  const source = factorOf(factor);
-  const others = FACTORS.filter((factorSource) => factorSource.name !== factor);
+): Promise<{ words: string; counts: LevelCount[] }[]> {
   const ids = others.map((factorSource) => sql.identifier(factorSource.name));
-  const { rows } = await db.execute<Record<string, string | null> & { side: string; which: number; n: number }>(sql`
-    with p as materialized (select ${source?.of ?? sql`null`} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked and ${within(period, sql`o.poured_at`)})
-    select side, ${listed(ids)}, grouping(${listed(ids)})::int which, count(*)::int n from p where side in (${a}, ${b})
-    group by grouping sets (${listed(ids.map((id) => sql`(side, ${id})`))})`);
+  // In each grouping set one factor has a level, and the others are null.
+  const { rows } = await db.execute<Record<string, unknown> & LevelCount & { which: number }>(sql`
+    with p as materialized (select ${of} side, ${levelColumns(others)} from outcome o where o.workshop_id = ${workshopId} and o.looked and ${within(period, sql`o.poured_at`)}),
+      counts as (select side, coalesce(${listed(ids)}) as level, grouping(${listed(ids)})::int which, count(*)::int n from p where side is not null
+        group by grouping sets (${listed(ids.map((id) => sql`(side, ${id})`))}))
+    select * from counts where level is not null order by n desc, level`);
   const all = 2 ** others.length - 1;
-  return others.flatMap(({ name, words }, index) => {
-    const mine = rows.filter((row) => row.which === all - 2 ** (others.length - 1 - index) && row[name] !== null);
-    const total = (side: string) => mine.reduce((sum, row) => sum + (row.side === side ? row.n : 0), 0);
-    const share = (side: string, level: string) => (mine.find((row) => row.side === side && row[name] === level)?.n ?? 0) / Math.max(1, total(side));
-    const commonest = (side: string) =>
-      mine
-        .filter((row) => row.side === side)
-        .reduce<{ level: string; n: number } | null>((best, row) => (best && best.n >= row.n ? best : { level: row[name] ?? "", n: row.n }), null);
-    const [x, y] = [commonest(a), commonest(b)];
+  return others.map(({ words }, index) => ({ words, counts: rows.filter((row) => row.which === all - 2 ** (others.length - 1 - index)) }));
+}
+
+function alsoDiffers(factors: Awaited<ReturnType<typeof levelCounts>>, a: string, b: string, names: ReadonlyMap<string, string>): ComparedGroups["also"] {
+  return factors.flatMap(({ words, counts }) => {
+    const on = (side: string) => counts.filter((row) => row.side === side);
+    const share = (side: string, level: string) =>
+      (on(side).find((row) => row.level === level)?.n ?? 0) /
+      Math.max(
+        1,
+        sum(on(side), (row) => row.n),
+      );
+    // The commonest level stands first.
+    const [[x], [y]] = [on(a), on(b)];
     if (!x || !y) return [];
     const apart = Math.max(Math.abs(share(a, x.level) - share(b, x.level)), Math.abs(share(a, y.level) - share(b, y.level)));
     if (apart < APART) return [];
