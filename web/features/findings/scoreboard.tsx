@@ -15,6 +15,8 @@ import { WaxCard } from "./wax-card";
 import { Ways } from "./ways";
 
 const PATH = "/findings/scoreboard";
+/** So many wicks that passed stand in a line; the rest is counted. */
+const SHOWN_WICKS = 3;
 function Figure({ shown, href, of }: { shown: ShownFigure | null; href: string; of: string }) {
   if (!shown) return <span className="text-soft">–</span>;
   return (
@@ -195,11 +197,12 @@ export function Scoreboard({
                     </td>
                     <td className="py-2 pr-3 text-[15px]">
                       {line.passedWicks.length > 0 ? (
-                        <Link href="/burn/wicks" className="underline">
+                        <Link href={`/burn/wicks?${new URLSearchParams({ state: "passed", q: line.wax.slice(0, 100) })}`} className="underline">
                           {line.passedWicks
-                            .slice(0, 3)
+                            .slice(0, SHOWN_WICKS)
                             .map((item) => item.wick)
                             .join(", ")}
+                          {line.passedWicks.length > SHOWN_WICKS ? ` and ${line.passedWicks.length - SHOWN_WICKS} more` : ""}
                         </Link>
                       ) : (
                         <span className="text-soft">–</span>
@@ -209,7 +212,14 @@ export function Scoreboard({
                       {line.costPerKg === null ? (
                         <span className="text-soft">–</span>
                       ) : (
-                        <span className="figure text-[19px]">{units.costPerBulk(line.costPerKg)}</span>
+                        <>
+                          <span className="figure text-[19px]">{units.costPerBulk(line.costPerKg)}</span>
+                          {line.costOf.map(({ id, name }) => (
+                            <Link key={id} href={`/shelf/wax/${id}`} className="block max-w-[150px] text-[13px] leading-tight whitespace-normal underline">
+                              lots of {name}
+                            </Link>
+                          ))}
+                        </>
                       )}
                     </td>
                   </tr>

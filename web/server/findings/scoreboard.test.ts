@@ -142,6 +142,7 @@ describe("the scoreboard", () => {
     );
     const { lines } = await waxScoreboard(test.db, workshop());
     const costOf = (wax: string) => lines.find((line) => line.wax === wax)?.costPerKg;
+    expect(lines.find((line) => line.wax === "80 % barn soy + 20 % hive wax")?.costOf.map(({ name }) => name)).toEqual(["barn soy", "hive wax"]);
     expect([costOf("barn soy"), costOf("80 % barn soy + 20 % hive wax"), costOf("prairie coco")]).toEqual([500, 700, null]);
   });
 });

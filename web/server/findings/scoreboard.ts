@@ -48,6 +48,8 @@ export interface WaxScore {
   passedWicks: { wick: string; tests: number }[];
   /** What a kilogram costs by the lots on record, in minor units; null where a part of it has none. */
   costPerKg: number | null;
+  /** The waxes whose lots the cost is of. */
+  costOf: { id: string; name: string }[];
 }
 
 interface Row {
@@ -107,11 +109,11 @@ async function waxRows(db: Database, workshopId: string, period: Period): Promis
 }
 
 /** Returns what a kilogram of each wax costs by its lots, in minor units, by its name. */
-async function waxCosts(db: Database, workshopId: string): Promise<ReadonlyMap<string, number>> {
-  const { rows } = await db.execute<{ name: string; cost: number }>(sql`
-    select w.name, (sum(l.cost) * 1000000.0 / sum(l.amount))::float8 cost from lot l join wax w on w.workshop_id = l.workshop_id and w.id = l.material_id
-    where l.workshop_id = ${workshopId} and l.kind = 'wax' and not l.withdrawn and l.cost is not null and l.amount > 0 group by 1`);
-  return new Map(rows.map((row) => [row.name, row.cost]));
+async function waxCosts(db: Database, workshopId: string): Promise<ReadonlyMap<string, { id: string; name: string; cost: number }>> {
+  const { rows } = await db.execute<{ id: string; name: string; cost: number }>(sql`
+    select w.id::text, w.name, (sum(l.cost) * 1000000.0 / sum(l.amount))::float8 cost from lot l join wax w on w.workshop_id = l.workshop_id and w.id = l.material_id
+    where l.workshop_id = ${workshopId} and l.kind = 'wax' and not l.withdrawn and l.cost is not null and l.amount > 0 group by 1, 2`);
+  return new Map(rows.map((row) => [row.name, row]));
 }
 
 /** Returns the wicks that a burn test passed, by the wax they passed in. */
@@ -155,9 +157,11 @@ export async function waxScoreboard(
   const means = (column: ThrowColumn) => scoresByWax(scores[column]);
   const throws = { coldYoung: means("coldYoung"), coldOld: means("coldOld"), hotSmall: means("hotSmall"), hotLarge: means("hotLarge") };
   const shareOf = (sums: BatchSums) => (sums.n > 0 ? { ...clusteredShare(sums), jars: sums.n, batches: sums.batches } : null);
-  const costOf = (wax: string): number | null => {
-    const parts = partsOfBlendWords(wax);
-    return parts.every((part) => costs.has(part.name)) ? parts.reduce((sum, part) => sum + part.share * (costs.get(part.name) ?? 0), 0) : null;
+  const costOf = (wax: string): Pick<WaxScore, "costPerKg" | "costOf"> => {
+    const parts = partsOfBlendWords(wax).map(({ name, share }) => ({ share, lots: costs.get(name) }));
+    const known = parts.flatMap(({ share, lots }) => (lots ? [{ ...lots, share }] : []));
+    if (known.length < parts.length) return { costPerKg: null, costOf: [] };
+    return { costPerKg: known.reduce((sum, part) => sum + part.share * part.cost, 0), costOf: known.map(({ id, name }) => ({ id, name })) };
   };
   const lines = rows.map((row) => ({
     wax: row.wax,
@@ -175,7 +179,7 @@ export async function waxScoreboard(
       hotLarge: throws.hotLarge.get(row.wax) ?? null,
     },
     passedWicks: wicks.filter((item) => item.wax === row.wax).map(({ wick, tests }) => ({ wick, tests })),
-    costPerKg: costOf(row.wax),
+    ...costOf(row.wax),
   }));
   return { lines, scores };
 }
