@@ -1,6 +1,7 @@
 import { mkdirSync, rmSync } from "node:fs";
-import { batchOf } from "@hearth/core";
+import { batchOf, forecastView } from "@hearth/core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { potForecast } from "../web/server/batches/pot-forecast";
 import { ServerBusyError } from "../web/server/http/respond";
 import { inThread } from "../web/server/operation/thread";
 import { paperAnswer } from "../web/server/paper/answer";
@@ -90,5 +91,27 @@ describe("paper", () => {
     expect(left.map((settledResult) => settledResult.status)).toEqual(["rejected", "rejected", "rejected"]);
     // Its place is free again.
     expect((await ask(3)).status).toBe(200);
+  });
+});
+
+describe("the forecast of a pot that is opened", () => {
+  const target = {
+    name: "pour",
+    range: { low: 5_700, high: 6_300 },
+    from: "2026-03-14T13:00:00.000Z",
+    request: { ambient_c: 20, mass_g: 1_200, readings: [84, 79, 75, 72].map((celsius, index) => ({ minute: index * 5, celsius })), targets_c: [63, 57] },
+    heating: false,
+    mixed: false,
+    drops: null,
+    usual: null,
+  };
+
+  it("is what the device works out, or left to the device where the thread is late", async () => {
+    // The first may be late: its thread starts.
+    await potForecast(target);
+    await expect.poll(() => potForecast(target), { timeout: 20_000 }).toEqual(forecastView(target));
+    expect(await potForecast(null)).toBeNull();
+    // One that cannot be worked out is a fault, and no late one.
+    await expect(potForecast({ ...target, request: null as never })).rejects.toThrow();
   });
 });

@@ -6,7 +6,7 @@ const file = (path: string) => `${ROOT}web/serve/${path}`;
 /** Builds what is worked out in threads of the server's own, each as a file in `folder`. */
 export async function buildThreads(folder: string): Promise<void> {
   await build({
-    entryPoints: { schedule: file("schedule.ts"), paper: file("paper.ts") },
+    entryPoints: { schedule: file("schedule.ts"), paper: file("paper.ts"), forecast: file("forecast.ts") },
     outdir: folder,
     outExtension: { ".js": ".cjs" },
     bundle: true,

@@ -2,7 +2,6 @@
 
 import {
   type ForecastView,
-  forecastTarget,
   isOnBurner,
   namedLines,
   type Progress,
@@ -31,16 +30,17 @@ import { useUnits } from "@/ui/units";
 import { AlarmSound, CeilingAlarm } from "./alarm";
 import { ElsewhereForm } from "./elsewhere";
 import { PotFinding } from "./finding";
+import { ForeseenPot } from "./foreseen";
 import { GiveUp } from "./give-up";
 import { TooMuch } from "./over";
 import { MadeReady, Pouring } from "./parts/lazy-pouring";
 import { Observation } from "./parts/observation";
+import { type PotTargets, potTargets } from "./pot-targets";
 import { Rehearsal, RehearsalMark, type Speed } from "./rehearsal";
 import { stepView } from "./steps";
 import { useForecastViews } from "./use-forecast-view";
 
 const Instruments = lazy(async () => (await import("./instruments")).Instruments);
-const Forecast = lazy(async () => (await import("./foreseen")).ForeseenPot);
 
 /** The newest reading, and how it stands against the range that is being worked at. */
 function LastReading({ batch, prompt }: { batch: Batch; prompt: Progress }) {
@@ -111,7 +111,12 @@ function StepList({ batch, here, onChoose }: { batch: Batch; here: string | unde
   );
 }
 
-type PotProps = BatchProps & { usual: TypicalCooling | null; finding: PourFinding | null };
+type PotProps = BatchProps & {
+  usual: TypicalCooling | null;
+  finding: PourFinding | null;
+  /** What is forecast as the page is read, so that it is there before the device has worked it out. */
+  forecasts: Record<keyof PotTargets, ForecastView | null>;
+};
 
 /** A pot as it runs: the next thing, one number to put in, the heat line, and everything logged so far. */
 export function Pot(props: PotProps) {
@@ -224,16 +229,8 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const { plan, state } = batch;
   const units = useUnits();
   const { finding } = props;
-  const watches = useMemo(() => {
-    const target = forecastTarget(plan, state, props.usual);
-    const limit = finding?.worse === "above" ? Math.round(finding.at * 100) : null;
-    return {
-      forecastView: target,
-      // When it comes down to where the workshop's own batches turned out well.
-      toFinding: target && limit !== null ? { ...target, range: { low: Math.min(target.range.low, limit - 100), high: limit } } : null,
-    };
-  }, [plan, state, props.usual, finding]);
-  const { forecastView = null, toFinding = null } = useForecastViews(watches);
+  const watches = useMemo(() => ({ ...potTargets(plan, state, props.usual, finding) }), [plan, state, props.usual, finding]);
+  const { forecastView = null, toFinding = null } = useForecastViews(watches, props.forecasts);
   usePreload(MadeReady, Pouring);
   const [listening, setListening] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -288,7 +285,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
               <Poured batch={batch} />
             )}
             <div className="flex flex-wrap items-center justify-between gap-x-3">
-              {prompt && View && forecastView ? <Forecast forecastView={forecastView} batch={batch} /> : null}
+              {prompt && View && forecastView ? <ForeseenPot forecastView={forecastView} batch={batch} /> : null}
               {prompt?.entry === "read" && prompt.range ? <Observation key={prompt.step} batch={batch} step={prompt.step} /> : null}
               {listening || (props.rehearsal && prompt) ? (
                 <Instruments batch={batch} prompt={prompt} instruments={props.instruments} {...(props.rehearsal ? { rehearsal: props.rehearsal } : {})} />

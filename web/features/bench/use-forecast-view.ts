@@ -29,9 +29,18 @@ function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
   return new Promise((answer) => waiting.set(id, answer));
 }
 
-/** Returns what is forecast of pots, by their keys; recalculated whenever they are watched anew. */
-export function useForecastViews(watches: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> {
-  const [known, setKnown] = useState<Record<string, ForecastView | null>>({});
+type Views = Record<string, ForecastView | null>;
+
+/** Returns whether something was forecast from the newest reading of a watch. */
+const isFromNewest = (forecastView: ForecastView, { from, request }: ForecastTarget): boolean =>
+  Date.parse(forecastView.readAt) === Date.parse(from) + Math.round((request.readings.at(-1)?.minute ?? 0) * 60_000);
+
+/**
+ * Returns what is forecast of pots, by their keys; recalculated whenever they are watched anew. Until that is done for the first time it is what came with the
+ * page, as long as the device knows of no newer reading.
+ */
+export function useForecastViews(watches: Readonly<Record<string, ForecastTarget | null>>, fromServer: Readonly<Views> = {}): Views {
+  const [known, setKnown] = useState<Views>({});
   useEffect(() => {
     let left = false;
     for (const [key, watch] of Object.entries(watches))
@@ -43,7 +52,8 @@ export function useForecastViews(watches: Readonly<Record<string, ForecastTarget
   // What was forecast of another range is not shown.
   return Object.fromEntries(
     Object.entries(watches).map(([key, watch]) => {
-      const forecastView = known[key] ?? null;
+      const first = fromServer[key];
+      const forecastView = known[key] ?? (first && watch && isFromNewest(first, watch) ? first : null);
       return [key, forecastView && watch && forecastView.name === watch.name && forecastView.range.low === watch.range.low ? forecastView : null];
     }),
   );
