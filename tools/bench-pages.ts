@@ -12,6 +12,7 @@ import { CHROMIUM, FROZEN } from "./shots";
 const PAGES: readonly [name: string, path: string][] = [
   ["today", ""],
   ["shelf", "/shelf"],
+  ["material", `/shelf/fragrance/${demoId(3, 1)}`],
   ["formulas", "/formulas"],
   ["formula", `/formulas/${demoId(6, 4)}`],
   ["products", "/products"],

@@ -16,3 +16,7 @@ export function useDensity(stockedThing: StockedThing) {
   const read = text.trim() === "" ? null : parseDensity(text);
   return { text, setText, value: read?.ok ? read.value : null, fault: read && !read.ok ? read.message : "" };
 }
+
+/** The kinds whose suppliers give safety data sheets. */
+export const SHEETED = ["wax", "fragrance", "dye", "additive"] as const;
+export type SheetedKind = (typeof SHEETED)[number];

@@ -10,8 +10,8 @@ import { FlashPoint, MeltingPoint } from "@/ui/transport-notes";
 import { useUnits } from "@/ui/units";
 import { OilTests } from "./oil-tests";
 import { StockPanel } from "./stock";
-import type { StockedThing } from "./stocked";
-import { SHEETED, SupplierSheetPanel } from "./supplier-sheet";
+import { SHEETED, type StockedThing } from "./stocked";
+import { SupplierSheetPanel } from "./supplier-sheet";
 import { VesselPanel } from "./vessel";
 
 /** One thing of the shelf: for a vessel its fill and wicks, and for all its stock. */
