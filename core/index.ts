@@ -154,7 +154,17 @@ export type { TypicalCooling } from "./forecast/law";
 export { POT_MODELS, type PotModel } from "./forecast/pot-models";
 export { forecastQuality } from "./forecast/quality";
 export * from "./forecast/schema";
-export { dropOnAdding, type ForecastTarget, type ForecastView, type Foreseen, forecastTarget, type NextCall, nextCall, stirringOf } from "./forecast/watch";
+export {
+  dropOnAdding,
+  type ForecastTarget,
+  type ForecastView,
+  type Foreseen,
+  forecastTarget,
+  momentOf,
+  type NextCall,
+  nextCall,
+  stirringOf,
+} from "./forecast/watch";
 export * from "./heat/range";
 export { LineReader, type Message, writeLine } from "./instrument/line";
 export { type LoggedReading, type LoggerFile, readLogger, thinned } from "./instrument/logger-file";

@@ -1,3 +1,4 @@
+import { grouped } from "../grouped";
 import { meanIntervalOfSums } from "../statistics/mean";
 import { mixedOfCells } from "../statistics/mixed";
 import { tQuantile } from "../statistics/tails";
@@ -28,16 +29,6 @@ export interface BatchScore {
   /** Null where nobody was named. */
   scorer: string | null;
   score: number;
-}
-
-function grouped<T>(all: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of all) {
-    const list = groups.get(keyOf(item));
-    if (list) list.push(item);
-    else groups.set(keyOf(item), [item]);
-  }
-  return groups;
 }
 
 /** Returns scores summed up by wax and scorer. */

@@ -6,7 +6,7 @@ import { recordedBy } from "../process/process";
 import { stepTypeOf } from "../process/steps";
 import { fitCooling, minutesPerKg } from "./cooling";
 import { type ForecastAnswer, forecastFrom } from "./forecast";
-import type { ForecastTarget, ForecastView, Foreseen } from "./watch";
+import { type ForecastTarget, type ForecastView, type Foreseen, momentOf } from "./watch";
 
 /** Fewer readings, or a smaller fall in °C, tell little of how a pot cools. */
 const MIN_READINGS = 4;
@@ -30,7 +30,7 @@ export function learnedFrom(plan: BatchPlan, state: BatchState, room = DEFAULT_R
 
 /** Returns what is forecast of a watch, as it is said. Costs a fit: from a worker, or on the server. */
 export function forecastView(watch: ForecastTarget): ForecastView {
-  const { name, range, from, request, mixed: guessed } = watch;
+  const { name, range, request, mixed: guessed } = watch;
   const newest = request.readings.at(-1)?.celsius ?? 0;
   // On the heat and not yet inside it rises, however few readings there are.
   const known = { rises: watch.heating && newest * 100 < range.low, usual: watch.usual };
@@ -43,7 +43,7 @@ export function forecastView(watch: ForecastTarget): ForecastView {
         known,
       ).targets
     : [];
-  const moment = (minute: number) => new Date(Date.parse(from) + minute * 60_000).toISOString();
+  const moment = (minute: number) => momentOf(watch, minute);
   const [high, low] = answer.targets as [ForecastAnswer["targets"][number], ForecastAnswer["targets"][number]];
   const rises = answer.fit.state === "heating";
   const [first, second] = rises ? [low, high] : [high, low];

@@ -24,6 +24,9 @@ export interface ForecastTarget {
   usual: TypicalCooling | null;
 }
 
+/** Returns when a minute of a target's readings was, or will be, as ISO text. */
+export const momentOf = ({ from }: ForecastTarget, minute: number): string => new Date(Date.parse(from) + minute * 60_000).toISOString();
+
 export interface Foreseen {
   at: string;
   /** In four of five cases between these. */

@@ -1,3 +1,4 @@
+import { grouped } from "../grouped";
 import { cholesky, inverted } from "./linear";
 
 /** One value with what it stands for: its columns of what is compared, and the group whose own level is taken out. */
@@ -73,13 +74,7 @@ export function mixed(rows: readonly Observed[]): Mixed | null {
 /** Returns the model of `mixed` where values that share columns and group were summed up before. */
 export function mixedOfCells(cells: readonly ObservedCell[]): Mixed | null {
   const p = cells[0]?.x.length ?? 0;
-  const by = new Map<string, ObservedCell[]>();
-  for (const cell of cells) {
-    const list = by.get(cell.group);
-    if (list) list.push(cell);
-    else by.set(cell.group, [cell]);
-  }
-  const groups = [...by].map(([name, list]) => ({ name, ...sumsOf(list, p) }));
+  const groups = [...grouped(cells, (cell) => cell.group)].map(([name, list]) => ({ name, ...sumsOf(list, p) }));
   const n = groups.reduce((sum, group) => sum + group.n, 0);
   const df = n - p - (groups.length - 1);
   if (p === 0 || df < 1) return null;

@@ -2,10 +2,7 @@ import { type BatchPlan, type BatchState, type ForecastTarget, forecastTarget, t
 import type { PourFinding } from "@/server/findings/pour-finding";
 
 /** What is forecast of a pot: when it comes into its range, and when it comes down to where the workshop's own batches turned out well. */
-export interface PotTargets {
-  forecastView: ForecastTarget | null;
-  toFinding: ForecastTarget | null;
-}
+export type PotTargets = Record<"forecastView" | "toFinding", ForecastTarget | null>;
 
 /** Returns what to forecast for a pot; null where nothing is ahead of it, or no finding says to wait. */
 export function potTargets(plan: BatchPlan, state: BatchState, usual: TypicalCooling | null, finding: PourFinding | null): PotTargets {

@@ -229,7 +229,7 @@ function Run(props: PotProps & { rehearsal?: Speed }) {
   const { plan, state } = batch;
   const units = useUnits();
   const { finding } = props;
-  const watches = useMemo(() => ({ ...potTargets(plan, state, props.usual, finding) }), [plan, state, props.usual, finding]);
+  const watches = useMemo(() => potTargets(plan, state, props.usual, finding), [plan, state, props.usual, finding]);
   const { forecastView = null, toFinding = null } = useForecastViews(watches, props.forecasts);
   usePreload(MadeReady, Pouring);
   const [listening, setListening] = useState(false);

@@ -1,6 +1,6 @@
 "use client";
 
-import type { ForecastTarget, ForecastView } from "@hearth/core";
+import { type ForecastTarget, type ForecastView, momentOf } from "@hearth/core";
 import { useEffect, useState } from "react";
 import type { Asked, Foretold } from "@/workers/forecast-view";
 
@@ -32,8 +32,8 @@ function foretold(watch: ForecastTarget): Promise<ForecastView | null> {
 type Views = Record<string, ForecastView | null>;
 
 /** Returns whether something was forecast from the newest reading of a watch. */
-const isFromNewest = (forecastView: ForecastView, { from, request }: ForecastTarget): boolean =>
-  Date.parse(forecastView.readAt) === Date.parse(from) + Math.round((request.readings.at(-1)?.minute ?? 0) * 60_000);
+const isFromNewest = (forecastView: ForecastView, watch: ForecastTarget): boolean =>
+  forecastView.readAt === momentOf(watch, watch.request.readings.at(-1)?.minute ?? 0);
 
 /**
  * Returns what is forecast of pots, by their keys; recalculated whenever they are watched anew. Until that is done for the first time it is what came with the

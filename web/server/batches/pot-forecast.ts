@@ -12,7 +12,6 @@ export async function potForecast(target: ForecastTarget | null): Promise<Foreca
     return await inThread({
       file: "forecast.cjs",
       data: target,
-      signal: new AbortController().signal,
       limitMs: LIMIT_MS,
       what: "this forecast",
       here: () => forecastView(target),

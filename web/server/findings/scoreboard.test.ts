@@ -1,4 +1,4 @@
-import { guessNames, guessReading, isNoteHead, METRIC, namesUsed, readNoteRows, sumScores, type ThrowScore, tableOf } from "@hearth/core";
+import { guessNames, guessReading, isNoteHead, METRIC, namesUsed, readNoteRows, sumScores, type ThrowScore, tableOf, type WaxScores } from "@hearth/core";
 import { sql } from "drizzle-orm";
 import { v7 } from "uuid";
 import { describe, expect, it } from "vitest";
@@ -94,7 +94,7 @@ describe("the scoreboard", () => {
 
   it("sums throw up as its single scores do, cold by age and hot by the size of the room, and leaves out what is not known", async () => {
     await withNotes();
-    // Two people smell each batch once young and twice old, one of them also before its pour was noted.
+    // One person smells each batch young and old, on the seventh day too, another young, and somebody who is not named old.
     await test.owner.query(
       `update outcome o set smells = (select jsonb_agg(jsonb_build_object('at', o.poured_at + days * interval '1 day', 'personId', person, 'score', 3 + length(o.batch_id::text || person) % 5 + days / 10.0))
          from (values (3, 'ada'), (7, 'ada'), (30, 'ada'), (6.9, 'bo'), (8, null)) smell(days, person)) where workshop_id = $1 and wax <> ''`,
@@ -118,11 +118,10 @@ describe("the scoreboard", () => {
       const mine = scores.filter(of);
       expect(mine.length, column).toBeGreaterThan(0);
       // Sums are compared in any order of scores.
-      const ordered = sumScores(mine.map(({ batch, ...score }) => ({ ...score, batch: batch ?? "" })));
       const byName = (a: { wax: string }, b: { wax: string }) => (a.wax < b.wax ? -1 : 1);
       const byScorer = (a: { scorer: string }, b: { scorer: string }) => (a.scorer < b.scorer ? -1 : 1);
-      const plain = (all: typeof ordered) => all.map((item) => ({ ...item, scorers: [...item.scorers].sort(byScorer) })).sort(byName);
-      const expected = plain(ordered);
+      const plain = (all: readonly WaxScores[]) => all.map((item) => ({ ...item, scorers: [...item.scorers].sort(byScorer) })).sort(byName);
+      const expected = plain(sumScores(mine.map(({ batch, ...score }) => ({ ...score, batch: batch ?? "" }))));
       expect(plain(sums[column])).toEqual(
         expected.map((item) => ({
           ...item,

@@ -72,11 +72,7 @@ const used = (ends: (number | null)[] | null, batches: number): UsedTemperature 
 
 /** Counts of each product of a batch: jars with a flaw of the top, and with wet spots. Goes with `o` as its outcome. */
 const FLAWED = (workshopId: string) => {
-  const seen = (defects: readonly string[]) =>
-    sql`sum(jars) filter (where defect in (${sql.join(
-      defects.map((defect) => sql`${defect}`),
-      sql`, `,
-    )}))`;
+  const seen = (defects: readonly string[]) => sql`sum(jars) filter (where defect in (${listed(defects.map((defect) => sql`${defect}`))}))`;
   return sql`(select batch_id, product, ${seen(TOP_FLAWS)} tops, ${seen([WALL_FLAW])} wet from outcome_flaw where workshop_id = ${workshopId} group by 1, 2)`;
 };
 const WITH_TOPS = sql`least(o.jars, coalesce(f.tops, 0))`;

@@ -13,8 +13,8 @@ export interface ThreadWork<T> {
   /** The built thread, in `web/.next`: its export `work` is given `data`. */
   file: string;
   data: unknown;
-  /** Ends the work when the client leaves. */
-  signal: AbortSignal;
+  /** Ends the work when the client leaves; without it only the limit does. */
+  signal?: AbortSignal;
   /** Ends it after so long, in ms. */
   limitMs: number;
   /** What is worked out, for messages: "this timetable". */
@@ -44,17 +44,17 @@ export async function inThread<T>({ file, data, signal, limitMs, what, here }: T
   const ending = new AbortController();
   const end = () => ending.abort();
   const timer = setTimeout(end, limitMs);
-  signal.addEventListener("abort", end, { once: true });
-  if (signal.aborted) end();
+  signal?.addEventListener("abort", end, { once: true });
+  if (signal?.aborted) end();
   try {
     return (await pool.run(data, { signal: ending.signal })) as T;
   } catch (error) {
-    if (signal.aborted) throw new ServerBusyError(`Nobody waits for ${what} any more.`);
+    if (signal?.aborted) throw new ServerBusyError(`Nobody waits for ${what} any more.`);
     if (ending.signal.aborted)
       throw new ServerBusyError(`${what[0]?.toUpperCase()}${what.slice(1)} takes longer than ${limitMs / 1_000} s. Ask for less at once.`);
     throw error;
   } finally {
     clearTimeout(timer);
-    signal.removeEventListener("abort", end);
+    signal?.removeEventListener("abort", end);
   }
 }
