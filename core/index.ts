@@ -149,7 +149,7 @@ export * from "./batch/schema";
 export * from "./batch/state";
 export { typicalFrom } from "./forecast/cooling";
 export { answerForecast, type ForecastAnswer, type ForecastRequest } from "./forecast/forecast";
-export { forecastView, learnedFrom } from "./forecast/forecast-view";
+export { forecastView, forecastViews, learnedFrom } from "./forecast/forecast-view";
 export type { TypicalCooling } from "./forecast/law";
 export { POT_MODELS, type PotModel } from "./forecast/pot-models";
 export { forecastQuality } from "./forecast/quality";

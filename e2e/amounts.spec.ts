@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { choose, emptyWorkshop, expect, moreOptions, open, openLine, takeFile, test } from "./support";
+import { choose, emptyWorkshop, expect, moreOptions, open, openLine, putOnShelf, test } from "./support";
 
 const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the calculation$`) });
 /** The figure as it is shown, before what only a screen reader is told. */
@@ -13,21 +13,19 @@ const count = (page: Page, vessel: string) => page.getByRole("listitem").filter(
 
 test("the sums of a maker's handbook come out of the interface: common practice, no source", async ({ page }) => {
   await emptyWorkshop(page, "Sums shed");
-  await takeFile(
+  await putOnShelf(
     page,
     "wax",
-    "waxes.csv",
     "name,family,largest_load_percent,density_set_g_per_ml\nplain wax,soy,,0.9\nsecond wax,coconut,,\nthird wax,beeswax,,\nclear gel,gel,3,\n",
   );
-  await takeFile(page, "fragrance", "oils.csv", "name,kind,flash_point_c,density_g_per_ml\nfern,fragrance,95,0.96\nmoss,fragrance,95,\n");
-  await takeFile(page, "dye", "dyes.csv", "name,kind\nrose,liquid\nbrick,block\n");
-  await takeFile(
+  await putOnShelf(page, "fragrance", "name,kind,flash_point_c,density_g_per_ml\nfern,fragrance,95,0.96\nmoss,fragrance,95,\n");
+  await putOnShelf(page, "dye", "name,kind\nrose,liquid\nbrick,block\n");
+  await putOnShelf(
     page,
     "vessel",
-    "vessels.csv",
     "name,material,stated_fill_g,working_fill_g,sold_by_weight,inner_rim_mm,inner_bottom_mm,inner_height_mm,headspace_mm,water_g\nsample cup,metal,14,12.5,no,34,28,24,6,\ntealight,metal,14,14,yes,38,38,17,2,\ntall jar,heat-safe glass,283,283,no,83,76,95,12,320\n",
   );
-  await takeFile(page, "instrument", "tools.csv", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
+  await putOnShelf(page, "instrument", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
 
   // The stated fill is a floor where a vessel is sold by weight.
   await open(page, "/shelf");

@@ -1,26 +1,24 @@
 import type { Page } from "@playwright/test";
-import { ALONE, choose, emptyWorkshop, expect, listens, open, openLine, passHours, takeFile, test } from "./support";
+import { ALONE, choose, emptyWorkshop, expect, listens, open, openLine, passHours, putOnShelf, test } from "./support";
 
 /** A workshop with waxes, oils, vessels, molds, wicks and scales for every kind of candle. */
 async function workshop(page: Page, name: string): Promise<void> {
   await emptyWorkshop(page, name);
-  await takeFile(page, "wax", "waxes.csv", "name,family,largest_load_percent\nsoft soy,soy,10\nhard paraffin,paraffin,6\nclear gel,gel,3\n");
-  await takeFile(page, "fragrance", "oils.csv", "name,kind,flash_point_c\nfern,fragrance,95\nmoss,fragrance,90\n");
-  await takeFile(
+  await putOnShelf(page, "wax", "name,family,largest_load_percent\nsoft soy,soy,10\nhard paraffin,paraffin,6\nclear gel,gel,3\n");
+  await putOnShelf(page, "fragrance", "name,kind,flash_point_c\nfern,fragrance,95\nmoss,fragrance,90\n");
+  await putOnShelf(
     page,
     "vessel",
-    "vessels.csv",
     "name,material,stated_fill_g,working_fill_g,sold_by_weight,inner_rim_mm,inner_bottom_mm,inner_height_mm,headspace_mm\nplain jar,heat-safe glass,180,180,no,78,78,60,10\n",
   );
-  await takeFile(
+  await putOnShelf(
     page,
     "mold",
-    "molds.csv",
     "name,kind,cavities,fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\npillar seventy,pillar mold,1,260,70,70,76\nsix tray,melt tray,6,12.5,30,26,20\n",
   );
-  await takeFile(page, "wick", "wicks.csv", "name,kind,size,from_diameter_mm,to_diameter_mm\nflat-braid cotton 6,flat-braid cotton,6,66,80\n");
-  await takeFile(page, "instrument", "tools.csv", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
-  await takeFile(page, "instrument", "probe.csv", "name,kind\nlong probe,probe\n");
+  await putOnShelf(page, "wick", "name,kind,size,from_diameter_mm,to_diameter_mm\nflat-braid cotton 6,flat-braid cotton,6,66,80\n");
+  await putOnShelf(page, "instrument", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
+  await putOnShelf(page, "instrument", "name,kind\nlong probe,probe\n");
 }
 
 /** A formula of one wax and one oil, worked by a ready-made process. */

@@ -102,7 +102,7 @@ test("single-letter keys can be turned off, the choosers of the frame wait for E
 });
 
 test("a demo of grams shows inches and a twelve-hour clock once the workshop asks for them", async ({ page }) => {
-  await emptyWorkshop(page, "Twelve", { mass: "pounds and ounces", temperature: "°F", length: "inches and sixteenths" });
+  await emptyWorkshop(page, "Twelve", { massUnit: "oz", pounds: true, temperatureUnit: "F", lengthUnit: "in" });
   await open(page, "/workshops");
   await page.getByRole("button", { name: "Change Twelve" }).click();
   const form = page.locator("form", { has: page.getByRole("button", { name: "Save", exact: true }) });

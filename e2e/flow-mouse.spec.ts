@@ -117,6 +117,7 @@ test("one batch from formula to closed record, by mouse, and its record into an 
   const entries = await page.getByRole("region", { name: "Entries" }).innerText();
 
   await emptyWorkshop(page, "Second shed");
+  await open(page, "/");
   await page.getByRole("link", { name: "records" }).click();
   await page.getByRole("link", { name: "Import a record" }).click();
   await page.getByLabel("A record, as JSON").setInputFiles(file);

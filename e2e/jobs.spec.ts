@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { choose, emptyWorkshop, expect, moreOptions, open, openLine, takeFile, test } from "./support";
+import { choose, emptyWorkshop, expect, moreOptions, open, openLine, putOnShelf, test, workshopOf } from "./support";
 
 const count = (page: Page, line: string) => page.getByRole("listitem").filter({ hasText: line }).getByLabel("Count");
 const figure = (page: Page, of: string) => page.getByRole("button", { name: new RegExp(`, ${of}: show the calculation$`) });
@@ -14,18 +14,17 @@ const step = (page: Page, name: string | RegExp) => page.getByRole("region", { n
 /** A workshop with these vessels and molds, three waxes, an oil, a dye, a wick and two scales. */
 async function shed(page: Page, name: string, vessels: string, molds?: string): Promise<void> {
   await emptyWorkshop(page, name);
-  await takeFile(
+  await putOnShelf(
     page,
     "wax",
-    "waxes.csv",
     "name,family,family_in_words,largest_load_percent\nplain wax,soy,,12\nhive wax,beeswax,,6\nclear gel,gel,,3\nherd fat,other,tallow,\n",
   );
-  await takeFile(page, "fragrance", "oils.csv", "name,kind,flash_point_c\nfern,fragrance,95\n");
-  await takeFile(page, "dye", "dyes.csv", "name,kind,drop_or_piece_g\nsky,liquid,0.03\n");
-  await takeFile(page, "wick", "wicks.csv", "name,kind,from_diameter_mm,to_diameter_mm\ncord five,flat-braid cotton,60,90\n");
-  await takeFile(page, "instrument", "tools.csv", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
-  await takeFile(page, "vessel", "vessels.csv", vessels);
-  if (molds) await takeFile(page, "mold", "molds.csv", molds);
+  await putOnShelf(page, "fragrance", "name,kind,flash_point_c\nfern,fragrance,95\n");
+  await putOnShelf(page, "dye", "name,kind,drop_or_piece_g\nsky,liquid,0.03\n");
+  await putOnShelf(page, "wick", "name,kind,from_diameter_mm,to_diameter_mm\ncord five,flat-braid cotton,60,90\n");
+  await putOnShelf(page, "instrument", "name,kind,scale_step_g,scale_capacity_g\nbench scale,scale,1,5000\nfine scale,scale,0.1,500\n");
+  await putOnShelf(page, "vessel", vessels);
+  if (molds) await putOnShelf(page, "mold", molds);
 }
 
 /** Makes a formula of one wax, with these further parts. */
@@ -57,7 +56,7 @@ test("six clamshells and twelve sample cups come from one pot, and plastic is re
     "Melts shed",
     "name,material,use,working_fill_g,cavities\nclamshell,plastic,melts,75,6\nsample cup,metal,candle,12.5,1\nplastic beaker,plastic,candle,100,1\n",
   );
-  await takeFile(page, "lot", "lots.csv", "of_what,amount,received_on\nclamshell,40,2026-01-02\n");
+  await putOnShelf(page, "lot", "of_what,amount,received_on\nclamshell,40,2026-01-02\n");
   await formula(page, "Fern melts", "plain wax", { load: "10" });
   await plan(page, "Fern melts", { clamshell: "6", "sample cup": "12" });
   // 6 × 75 g and 12 × 12.5 g are 600 g: 600 / 1.10 = 545.5 of wax, 546 g on its scale, and 54.6 g of oil on the finer one.
@@ -102,8 +101,8 @@ test("five odd cups are planned from what little is known of them", async ({ pag
 
 test("a clear gel jar with shells and a blue one come from one melt, and each record, tag and dose says what is in it", async ({ page }) => {
   await shed(page, "Gel shed", "name,material,working_fill_g\nclear glass,heat-safe glass,200\nblue glass,heat-safe glass,200\n");
-  await takeFile(page, "embed", "embeds.csv", "name,material,volume_ml\nsmall shell,shell,5\nrose petals,dried plant,2\n");
-  await takeFile(page, "lot", "lots.csv", "of_what,amount,cost,received_on\nsmall shell,20,8,2026-01-02\n");
+  await putOnShelf(page, "embed", "name,material,volume_ml\nsmall shell,shell,5\nrose petals,dried plant,2\n");
+  await putOnShelf(page, "lot", "of_what,amount,cost,received_on\nsmall shell,20,8,2026-01-02\n");
   await formula(page, "Clear", "clear gel");
   await formula(page, "Blue", "clear gel", { drops: "4" });
   await plan(page, "Clear", {}, "gel, clear and colored from one melt");
@@ -227,9 +226,9 @@ test("three molds are followed on one board across five hours, each by its own c
     "name,material,working_fill_g\nglass,heat-safe glass,200\n",
     "name,kind,cavities,fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\ntall mold,pillar mold,1,300,70,70,120\n",
   );
-  await takeFile(page, "wax", "more.csv", "name,family,largest_load_percent\nhard wax,paraffin,10\n");
+  await putOnShelf(page, "wax", "name,family,largest_load_percent\nhard wax,paraffin,10\n");
   await formula(page, "Pillar", "hard wax");
-  const workshop = (await page.context().cookies()).find((cookie) => cookie.name === "hearth_workshop")?.value ?? "";
+  const workshop = await workshopOf(page);
   const poured: [string, string][] = [];
   for (const [begun, pouredAt] of [
     ["09:00", "09:30"],

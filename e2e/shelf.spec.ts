@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { choose, emptyWorkshop, expect, open, takeFile, test } from "./support";
+import { choose, emptyWorkshop, expect, open, putOnShelf, test } from "./support";
 
 test("a shelf goes to a file and comes back the same, also as spreadsheets write files", async ({ page }) => {
   await emptyWorkshop(page, "File shed");
@@ -85,8 +85,8 @@ test("lots are received by weight or volume, counted, and taken back", async ({ 
 test("a vessel shows its fills, wick places and a template at its true size", async ({ page }) => {
   await emptyWorkshop(page, "Tin shed");
   const measures = "inner_rim_mm,inner_bottom_mm,inner_height_mm,headspace_mm";
-  await takeFile(page, "vessel", "tin.csv", `name,material,stated_fill_g,working_fill_g,sold_by_weight,${measures}\nplain tin,metal,110,110,no,58,58,58,10\n`);
-  await takeFile(page, "wick", "wicks.csv", "name,kind,from_diameter_mm,to_diameter_mm\nthin one,hemp,40,50\nright one,hemp,50,62\n");
+  await putOnShelf(page, "vessel", `name,material,stated_fill_g,working_fill_g,sold_by_weight,${measures}\nplain tin,metal,110,110,no,58,58,58,10\n`);
+  await putOnShelf(page, "wick", "name,kind,from_diameter_mm,to_diameter_mm\nthin one,hemp,40,50\nright one,hemp,50,62\n");
   await open(page, "/shelf");
   await page.getByRole("link", { name: "plain tin", exact: true }).click();
   await expect(page.getByText("On the shelf for this diameter: right one")).toBeVisible();

@@ -1,6 +1,8 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
+import type { SheetKind } from "@hearth/core";
 import { type BrowserContext, test as base, expect, type Locator, type Page } from "@playwright/test";
 import { FROZEN } from "../tools/shots";
+import type { OtherUnits } from "../tools/stagehand";
 
 const clockFile = () => {
   const file = process.env.HEARTH_CLOCK;
@@ -20,10 +22,14 @@ export const setClock = (iso: string): void => {
 export const passHours = (hours: number): void => setClock(new Date(Date.parse(readFileSync(clockFile(), "utf8")) + hours * 3_600_000).toISOString());
 
 /** Asks for what is done behind the scenes. */
-async function ask(what: "stop" | "take" | "restore" | "start" | "workshop" | `spoil?${string}` | `damage?${string}`): Promise<string> {
-  const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`);
-  expect(answer.ok).toBe(true);
-  return answer.text();
+async function ask(
+  what: "stop" | "take" | "restore" | "start" | "workshop" | "empty" | `shelf?${string}` | `spoil?${string}` | `damage?${string}`,
+  body?: string,
+): Promise<string> {
+  const answer = await fetch(`${process.env.HEARTH_STAGEHAND}/${what}`, body === undefined ? {} : { method: "POST", body });
+  const said = await answer.text();
+  expect(answer.ok, said).toBe(true);
+  return said;
 }
 
 /** Takes the database away, and brings it back. A test that does so runs alone. */
@@ -79,11 +85,15 @@ export const listens = (page: Page): Promise<unknown> => page.locator("html[data
 export const keptOn = (page: Page, path: string): Promise<void> =>
   expect.poll(async () => page.evaluate(async (asked) => Boolean(await caches.match(asked, { ignoreVary: true })), await addressOf(page, path))).toBe(true);
 
+/** The id of the workshop that the test works in. */
+export const workshopOf = async (page: Page): Promise<string | undefined> =>
+  (await page.context().cookies(process.env.HEARTH_URL ?? "")).find((cookie) => cookie.name === "hearth_workshop")?.value;
+
 /** The address of a path within the workshop that the test works in. */
 export async function addressOf(page: Page, path: string): Promise<string> {
   if (/^\/(w|api|workshops)(\/|$)|^http/.test(path)) return path;
-  const workshop = (await page.context().cookies(process.env.HEARTH_URL ?? "")).find((cooky) => cooky.name === "hearth_workshop");
-  return workshop ? `/w/${workshop.value}${path === "/" ? "" : path}` : path;
+  const workshop = await workshopOf(page);
+  return workshop ? `/w/${workshop}${path === "/" ? "" : path}` : path;
 }
 
 /** Opens a page and waits until it listens. */
@@ -122,28 +132,14 @@ export async function moreOptions(page: Page): Promise<void> {
 /** Opens how far a line of a plan is filled, and with which wicks. */
 export const openLine = (page: Page, line: string): Promise<void> => page.getByRole("listitem").filter({ hasText: line }).locator("summary").click();
 
-/** Makes an empty workshop and works in it. */
-export async function emptyWorkshop(page: Page, name: string, units: { mass?: string; temperature?: string; length?: string } = {}): Promise<void> {
-  await open(page, "/workshops");
-  const form = page.locator("section", { hasText: "A new, empty workshop" }).last();
-  await form.getByLabel("Name of the workshop").fill(name);
-  await form.getByLabel("Your first name").fill("Ilvo");
-  if (units.mass) await form.getByLabel("Weights").selectOption({ label: units.mass });
-  if (units.length) await form.getByLabel("Lengths").selectOption({ label: units.length });
-  if (units.temperature) await form.getByLabel("Temperatures").selectOption({ label: units.temperature });
-  await choose(form, "Time zone", "UTC");
-  await form.getByRole("button", { name: "Create workshop" }).click();
-  await expect(page.getByRole("heading", { name: "Start here" })).toBeVisible();
+/** Works in an empty workshop, made behind the scenes. */
+export async function emptyWorkshop(page: Page, name: string, units: OtherUnits = {}): Promise<void> {
+  await workIn(page.context(), await ask("empty", JSON.stringify({ name, ...units })));
 }
 
-/** Puts a part of the shelf in by file, as a maker with a spreadsheet would. */
-export async function takeFile(page: Page, part: string, name: string, body: string | Buffer): Promise<void> {
-  // Several files are read one after another on the same page.
-  if (!page.url().endsWith("/shelf/file")) await open(page, "/shelf/file");
-  await page.getByLabel("Which part of the shelf").selectOption(part);
-  await page.getByLabel("Read a file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(body) });
-  await page.getByRole("button", { name: "Import all rows" }).click();
-  await expect(page.getByText(`Imported from ${name}`)).toBeVisible();
+/** Puts things on the shelf of the workshop that the test works in, behind the scenes: the rows of a CSV file of one part of it. */
+export async function putOnShelf(page: Page, part: SheetKind, rows: string): Promise<void> {
+  await ask(`shelf?${await workshopOf(page)}&${part}`, rows);
 }
 
 export { expect };

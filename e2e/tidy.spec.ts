@@ -1,4 +1,4 @@
-import { choose, emptyWorkshop, expect, open, takeFile, test } from "./support";
+import { choose, emptyWorkshop, expect, open, putOnShelf, test } from "./support";
 
 /** 65 oils, 31 vessels, 17 waxes: a shelf as a maker of some years has it. */
 const OILS = Array.from({ length: 65 }, (_, index) => `oil ${index + 1} of ${["moss", "fern", "resin", "plum", "salt"][index % 5]}`);
@@ -7,12 +7,11 @@ const WAXES = Array.from({ length: 17 }, (_, index) => `wax ${index + 1}`);
 
 test("hundreds of things are found as one types, in natural order, and the place is kept in the address", async ({ page }) => {
   await emptyWorkshop(page, "Full shed");
-  await takeFile(page, "wax", "w.csv", `name,family,largest_load_percent\n${WAXES.map((name) => `${name},soy,10`).join("\n")}`);
-  await takeFile(page, "fragrance", "f.csv", `name,kind\n${OILS.map((name) => `${name},fragrance`).join("\n")}`);
-  await takeFile(
+  await putOnShelf(page, "wax", `name,family,largest_load_percent\n${WAXES.map((name) => `${name},soy,10`).join("\n")}`);
+  await putOnShelf(page, "fragrance", `name,kind\n${OILS.map((name) => `${name},fragrance`).join("\n")}`);
+  await putOnShelf(
     page,
     "vessel",
-    "v.csv",
     `name,material,stated_fill_g,working_fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\n${VESSELS.map((name, index) => `${name},heat-safe glass,${60 + index},${60 + index},70,70,80`).join("\n")}`,
   );
   await open(page, "/shelf");

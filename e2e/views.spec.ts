@@ -2,7 +2,7 @@ import type { Page } from "@playwright/test";
 import { VIEWS } from "../demo/views";
 import { demoId } from "../demo/workshop";
 import { ALL, axe, finds } from "./axe";
-import { emptyWorkshop, expect, open, takeFile, test } from "./support";
+import { emptyWorkshop, expect, open, putOnShelf, test, workshopOf } from "./support";
 
 /** Words within one drawing that lie on one another, as their boxes on the screen do. */
 const collisions = (page: Page): Promise<string[]> =>
@@ -60,7 +60,7 @@ test("bench and rack can be hit with a glove", async ({ page }) => {
 });
 
 test("an empty workshop teaches, and ounces and °F work from the shelf to the scale", async ({ page }) => {
-  await emptyWorkshop(page, "Ounce shed", { mass: "ounces", temperature: "°F" });
+  await emptyWorkshop(page, "Ounce shed", { massUnit: "oz", temperatureUnit: "F" });
   for (const path of ["/shelf", "/formulas", "/plan", "/bench", "/rack", "/inspect", "/records"]) {
     await open(page, path);
     await expect(page.locator("main")).toContainText(/yet|No pot|No formula|Nothing/);
@@ -118,10 +118,9 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await expect(page.getByRole("heading", { name: "Weigh plain soy" })).toBeVisible();
   const pot = page.url();
   // What is stored is kept to the milligram and the hundredth of a degree, though ounces and °F are shown rounded.
-  await takeFile(
+  await putOnShelf(
     page,
     "vessel",
-    "gram.csv",
     "name,material,stated_fill_g,working_fill_g,inner_rim_mm,inner_bottom_mm,inner_height_mm\ngram jar,metal,180,176,78,72,60\n",
   );
   await open(page, "/shelf");
@@ -129,9 +128,7 @@ test("an empty workshop teaches, and ounces and °F work from the shelf to the s
   await page.getByLabel("Name").fill("gram tumbler");
   await page.getByRole("button", { name: "Save changes" }).click();
   await expect(page.getByRole("button", { name: "Save changes" })).toBeHidden();
-  const file = await page.request.get(
-    `/api/workshops/${(await page.context().cookies()).find((cooky) => cooky.name === "hearth_workshop")?.value}/shelf/vessel`,
-  );
+  const file = await page.request.get(`/api/workshops/${await workshopOf(page)}/shelf/vessel`);
   expect(await file.text()).toContain("gram tumbler,metal,candle,for sale,straight,,line,,6.349313,6.208217,no,78,72,60");
   await open(page, "/formulas");
   await page.getByRole("link", { name: "Fern" }).click();

@@ -1,18 +1,13 @@
-import { randomUUID } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:http";
 import { join } from "node:path";
-import { putDemo } from "../demo/load";
-import { openDatabase } from "../web/data/client";
-import { copyWorkshop } from "../web/testing/copy-workshop";
-import { restore as restoreBackup, backup as takeBackup } from "./backup";
 import { buildAsContainer } from "./container";
 import { startInstruments } from "./instruments";
 import { embeddedPostgres, PASSING } from "./postgres";
-import { freePort, passingHome, run } from "./processes";
+import { passingHome, run } from "./processes";
 import { ROOT } from "./root";
-import { type Served, serve } from "./serve";
+import { serve } from "./serve";
 import { FROZEN } from "./shots";
+import { startStagehand } from "./stagehand";
 
 const TSC = "node_modules/typescript/bin/tsc";
 
@@ -89,65 +84,13 @@ async function unit(reports: string, patterns: string[]): Promise<Tally> {
   }
 }
 
-/** Returns what the browser tests ask for behind the scenes: a workshop of their own, and a database that goes away and comes back. */
-async function stagehand(served: Served, home: string) {
-  const { db, pool } = openDatabase(served.databaseUrl);
-  // Made once, then copied: nobody works in it.
-  const template = randomUUID();
-  let first: Promise<void> | null = null;
-  const does: Record<string, (workshop: string) => Promise<unknown>> = {
-    "/stop": async () => served.database?.stop(),
-    "/start": async () => served.database?.start(),
-    "/take": async () => takeBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
-    "/restore": async () => restoreBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
-    // A row that no program wrote: what reads it fails, and goes on failing.
-    "/spoil": async (workshop) =>
-      pool.query("update batch set state = jsonb_build_object('format', state -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
-    // Starts that cannot be read: of one batch in the log only, of another also where the plan is kept, in part, and of a third all of it. Gives their ids.
-    "/damage": async (workshop) => {
-      const { rows } = await pool.query<{ id: string }>("select id from batch where workshop_id = $1 order by number limit 3", [workshop]);
-      const ids = rows.map((row) => row.id);
-      await pool.query("alter table batch_event disable trigger user");
-      await pool.query("update batch_event set payload = '{}' where workshop_id = $1 and kind = 'started' and batch_id = any($2)", [workshop, ids]);
-      await pool.query("alter table batch_event enable trigger user");
-      await pool.query("update batch set plan = plan #- '{products,0,count}' where workshop_id = $1 and id = $2", [workshop, ids[1]]);
-      await pool.query("update batch set plan = '{}' where workshop_id = $1 and id = $2", [workshop, ids[2]]);
-      return ids.join();
-    },
-    "/workshop": async () => {
-      const id = randomUUID();
-      first ??= putDemo(db, { id: template, name: "Quillfen candle shed" }, new Date(FROZEN));
-      await first;
-      await copyWorkshop(pool, template, id);
-      return id;
-    },
-  };
-  const port = await freePort();
-  const server = createServer((request, response) => {
-    const [what = "", workshop = ""] = (request.url ?? "").split("?");
-    const run = does[what] ?? (async () => Promise.reject(new Error("That is not done here.")));
-    run(workshop).then(
-      (answer) => response.end(answer ?? "done"),
-      (error: Error) => response.writeHead(500).end(error.message),
-    );
-  });
-  await new Promise<void>((resolve) => server.listen(port, "127.0.0.1", resolve));
-  return {
-    url: `http://127.0.0.1:${port}`,
-    close: async () => {
-      server.close();
-      await pool.end();
-    },
-  };
-}
-
 /** Returns the browser tests of one kind, on a server, a clock, a database and instruments of their own. */
 async function lane(name: "side by side" | "alone", program: string, port: number, reports: string, patterns: string[]): Promise<Tally> {
   const home = passingHome("e2e");
   const clockFile = join(home, "clock");
   writeFileSync(clockFile, FROZEN);
   const served = await serve({ home, port, demo: true, ownDatabase: true, clockFile, passing: true, program });
-  const hand = await stagehand(served, home);
+  const hand = await startStagehand(served, home);
   // A pot that goes so fast is hot within a test.
   const bench = await startInstruments({ home, speed: 60, seed: 5 });
   try {

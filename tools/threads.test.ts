@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync } from "node:fs";
 import { batchOf, forecastView } from "@hearth/core";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { potForecast } from "../web/server/batches/pot-forecast";
+import { potForecasts } from "../web/server/batches/pot-forecast";
 import { ServerBusyError } from "../web/server/http/respond";
 import { inThread } from "../web/server/operation/thread";
 import { paperAnswer } from "../web/server/paper/answer";
@@ -94,7 +94,7 @@ describe("paper", () => {
   });
 });
 
-describe("the forecast of a pot that is opened", () => {
+describe("the forecasts of the pots that a page shows", () => {
   const target = {
     name: "pour",
     range: { low: 5_700, high: 6_300 },
@@ -106,12 +106,15 @@ describe("the forecast of a pot that is opened", () => {
     usual: null,
   };
 
-  it("is what the device works out, or left to the device where the thread is late", async () => {
+  it("are what the device works out, or left to the device where the thread is late", async () => {
+    const targets = { one: target, none: null, warmer: { ...target, range: { low: 6_000, high: 6_600 } } };
     // The first may be late: its thread starts.
-    await potForecast(target);
-    await expect.poll(() => potForecast(target), { timeout: 20_000 }).toEqual(forecastView(target));
-    expect(await potForecast(null)).toBeNull();
+    await potForecasts(targets);
+    await expect
+      .poll(() => potForecasts(targets), { timeout: 20_000 })
+      .toEqual({ one: forecastView(target), none: null, warmer: forecastView(targets.warmer) });
+    expect(await potForecasts({ none: null })).toEqual({ none: null });
     // One that cannot be worked out is a fault, and no late one.
-    await expect(potForecast({ ...target, request: null as never })).rejects.toThrow();
+    await expect(potForecasts({ ...targets, one: { ...target, request: null as never } })).rejects.toThrow();
   });
 });

@@ -77,3 +77,10 @@ export function forecastView(watch: ForecastTarget): ForecastView {
     }),
   };
 }
+
+/** Returns what is forecast of pots, by their keys; null where nothing is ahead of a pot. Costs a fit of each: in a thread. */
+export const forecastViews = <K extends string>(targets: Readonly<Record<K, ForecastTarget | null>>): Record<K, ForecastView | null> =>
+  Object.fromEntries(Object.entries<ForecastTarget | null>(targets).map(([key, target]) => [key, target && forecastView(target)])) as Record<
+    K,
+    ForecastView | null
+  >;

@@ -1,7 +1,8 @@
 import localFont from "next/font/local";
 
-// The compiler reads these calls, so that each says all of it. The signs of each file are as its package says them: the first of each
-// font is asked for with the page, the second where a sign of it is shown. What stands in until they are there is in look.css.
+// The compiler reads these calls, so that each says all of it. The signs of each file are as its package says them. The text font is
+// asked for with the page; the others where a sign of them is shown, so that a page on a slow line is not painted later for their sake.
+// What stands in until they are there is in look.css.
 const text = localFont({
   src: "../../node_modules/@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2",
   weight: "200 800",
@@ -36,7 +37,7 @@ const figure = localFont({
   src: "../../node_modules/@fontsource-variable/archivo/files/archivo-latin-wdth-normal.woff2",
   weight: "100 900",
   display: "swap",
-  preload: true,
+  preload: false,
   adjustFontFallback: false,
   variable: "--figure-latin",
   declarations: [

@@ -1,4 +1,4 @@
-import { type ForecastTarget, type ForecastView, forecastView } from "@hearth/core";
+import { type ForecastTarget, type ForecastView, forecastViews } from "@hearth/core";
 
-/** The thread in which is worked out what is forecast of a pot, for the page that opens it. */
-export const work = (target: ForecastTarget): ForecastView => forecastView(target);
+/** The thread in which is worked out what is forecast of pots, for the page that shows them. */
+export const work = (targets: Readonly<Record<string, ForecastTarget | null>>): Record<string, ForecastView | null> => forecastViews(targets);

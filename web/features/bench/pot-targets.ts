@@ -1,4 +1,5 @@
 import { type BatchPlan, type BatchState, type ForecastTarget, forecastTarget, type TypicalCooling } from "@hearth/core";
+import type { Running } from "@/server/batches/batches";
 import type { PourFinding } from "@/server/findings/pour-finding";
 
 /** What is forecast of a pot: when it comes into its range, and when it comes down to where the workshop's own batches turned out well. */
@@ -13,3 +14,7 @@ export function potTargets(plan: BatchPlan, state: BatchState, usual: TypicalCoo
     toFinding: target && limit !== null ? { ...target, range: { low: Math.min(target.range.low, limit - 100), high: limit } } : null,
   };
 }
+
+/** Returns what to forecast for the pots of the bench, by their ids; null where nothing is ahead of a pot, and of a rehearsal. */
+export const benchTargets = (pots: readonly Running[], usual: TypicalCooling | null): Record<string, ForecastTarget | null> =>
+  Object.fromEntries(pots.map((pot) => [pot.id, pot.watch && !pot.rehearsal ? { ...pot.watch, usual } : null]));

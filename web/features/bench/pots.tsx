@@ -12,6 +12,7 @@ import { lazy } from "@/ui/lazy";
 import { Aside, Empty, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useNow } from "@/ui/units";
 import { bySoonest } from "./order";
+import { benchTargets } from "./pot-targets";
 import { useForecastViews } from "./use-forecast-view";
 
 const Ahead = lazy(async () => (await import("./foreseen")).Ahead);
@@ -21,6 +22,8 @@ interface PotsProps {
   batches: Running[];
   instruments: ReadInstrument[];
   usual: TypicalCooling | null;
+  /** What was forecast of the pots when the page was made, by their ids. */
+  forecasts: Readonly<Record<string, ForecastView | null>>;
   older: string | null;
   newer: string | null;
   narrowed: boolean;
@@ -64,14 +67,12 @@ function Soonest({ pot, instruments, forecastView, now }: { pot: Running; instru
 }
 
 /** The pots that run, the one that needs hands soonest first and largest. */
-export function Pots({ batches, instruments, usual: typical, older, newer, narrowed }: PotsProps) {
+export function Pots({ batches, instruments, usual: typical, forecasts, older, newer, narrowed }: PotsProps) {
   const now = useNow(10_000);
   const [running, rehearsed] = [batches.filter((batch) => !batch.rehearsal), batches.filter((batch) => batch.rehearsal)];
   const forecastViews = useForecastViews(
-    useMemo(
-      () => Object.fromEntries(batches.map((batch) => [batch.id, batch.watch && !batch.rehearsal ? { ...batch.watch, usual: typical } : null])),
-      [batches, typical],
-    ),
+    useMemo(() => benchTargets(batches, typical), [batches, typical]),
+    forecasts,
   );
   const [first, ...others] = bySoonest(running, forecastViews, now);
   return (

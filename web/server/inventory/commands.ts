@@ -1,32 +1,15 @@
 "use server";
 
-import {
-  dayAt,
-  idOfLine,
-  isCounted,
-  isoDay,
-  LARGEST_MASS_MG,
-  ok,
-  type Result,
-  readSheet,
-  reject,
-  SHEET_FIELDS,
-  SHEET_KINDS,
-  STOCKED,
-  supplierSheet,
-} from "@hearth/core";
+import { dayAt, isCounted, isoDay, LARGEST_MASS_MG, ok, type Result, reject, SHEET_KINDS, STOCKED, supplierSheet } from "@hearth/core";
 import { and, eq, ne, sql } from "drizzle-orm";
-import { v7 } from "uuid";
 import { z } from "zod";
 import { supplierSheets } from "@/data/tables/label";
 import { wicks } from "@/data/tables/shelf";
 import { lots, stockCounts } from "@/data/tables/stock";
 import { command } from "@/server/http/command";
 import type { Context } from "@/server/http/context";
-import { markTestsDue, newestSpecs } from "@/server/products/products";
-import { lockWorkshop } from "@/server/workshops/workshops";
-import { readSheetRows, sheetContext, sheetTable } from "./shelf-csv";
 import { tableOf } from "./tables";
+import { type SheetTally, takeSheetRows } from "./take-sheet";
 
 const material = { kind: z.enum(STOCKED), materialId: z.uuid() };
 const received = z.object({
@@ -129,42 +112,8 @@ const sheet = z.object({
 });
 
 /** Takes the rows of a file onto the shelf: all of them, or none where one is refused or the shelf has changed since the preview. */
-export async function takeSheet(workshopRef: unknown, input: unknown): Promise<Result<{ new: number; changed: number; same: number }>> {
-  return command("shelf", sheet, workshopRef, input, async (wanted, { db, workshop }) => {
-    const workshopId = workshop.id;
-    // One statement serves them all: they share key and workshop, and the reading has matched kind and values.
-    const table = sheetTable(wanted.kind);
-    await lockWorkshop(db, workshopId);
-    const kept = await readSheetRows(db, wanted.kind, workshopId, true);
-    const { containers, ...context } = await sheetContext(db, workshop);
-    const rows = readSheet(wanted.kind, wanted.sheet, wanted.mapping, kept, context);
-    const refusedRow = rows.find((row) => row.outcome.is === "refused");
-    if (refusedRow?.outcome.is === "refused") return reject(`Row ${refusedRow.line}: ${refusedRow.outcome.why.join(" ")} Nothing was imported.`);
-    const tally = { new: 0, changed: 0, same: 0 };
-    for (const row of rows) if (row.outcome.is !== "refused") tally[row.outcome.is] += 1;
-    if (tally.new !== wanted.shown.new || tally.changed !== wanted.shown.changed || tally.same !== wanted.shown.same)
-      return reject("The shelf has changed since this preview. Nothing was taken in: look at the preview again.");
-    // A blend may name a wax that the same file brings.
-    const fresh = new Map(rows.flatMap((row) => (row.outcome.is === "new" ? [[idOfLine(row.line), v7()] as const] : [])));
-    for (const row of rows) {
-      const blend = row.values.blend as { id: string; share: number }[] | null | undefined;
-      if (blend) row.values.blend = blend.map((part) => ({ ...part, id: fresh.get(part.id) ?? part.id }));
-      const values = Object.fromEntries(SHEET_FIELDS[wanted.kind].map((field) => [field.key, row.values[field.key]])) as typeof table.$inferInsert;
-      if (wanted.kind === "product") Object.assign(values, { container: containers.get(String(row.values.containerId)) });
-      if (wanted.kind === "lot") Object.assign(values, { kind: context.kinds.get(String(row.values.materialId)), receivedAt: null });
-      if (row.outcome.is === "new") await db.insert(table).values({ ...values, workshopId: workshopId, id: fresh.get(idOfLine(row.line)) ?? v7() });
-      else if (row.outcome.is === "changed" && row.id)
-        await db
-          .update(table)
-          .set({ ...values, version: (kept.find((sheet) => sheet.id === row.id)?.version ?? 1) + 1 })
-          .where(and(eq(table.workshopId, workshopId), eq(table.id, row.id)));
-    }
-    // A product that changed its wick or its vessel asks for another test, whichever way it was changed.
-    if (wanted.kind === "product" && tally.changed > 0)
-      for (const [formulaId, spec] of await newestSpecs(db, workshopId, [...new Set(rows.map((row) => String(row.values.formulaId)))]))
-        await markTestsDue(db, workshopId, formulaId, spec);
-    return ok(tally);
-  });
+export async function takeSheet(workshopRef: unknown, input: unknown): Promise<Result<SheetTally>> {
+  return command("shelf", sheet, workshopRef, input, async ({ shown, ...file }, { db, workshop }) => takeSheetRows(db, workshop, file, shown));
 }
 
 const supplied = z.object({ id: z.uuid(), kind: z.enum(["wax", "fragrance", "dye", "additive"]), materialId: z.uuid(), sheet: supplierSheet });

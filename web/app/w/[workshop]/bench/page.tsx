@@ -1,5 +1,7 @@
+import { benchTargets } from "@/features/bench/pot-targets";
 import { Pots } from "@/features/bench/pots";
 import { listInstruments, listPots } from "@/server/batches/batches";
+import { potForecasts } from "@/server/batches/pot-forecast";
 import { typicalCooling } from "@/server/batches/typical-cooling";
 import { requestContext } from "@/server/http/context";
 import { CURSOR_QUERY, parseQuery } from "@/server/http/query";
@@ -10,5 +12,6 @@ export default async function BenchPage({ searchParams }: { searchParams: Promis
   const { db, workshop } = await requestContext();
   const asked = await parseQuery(searchParams, CURSOR_QUERY);
   const [list, instruments, typical] = await Promise.all([listPots(db, workshop.id, asked), listInstruments(db, workshop.id), typicalCooling(db, workshop.id)]);
-  return <Pots {...list} usual={typical} instruments={instruments} narrowed={Boolean(asked.q)} />;
+  const forecasts = await potForecasts(benchTargets(list.batches, typical));
+  return <Pots {...list} usual={typical} forecasts={forecasts} instruments={instruments} narrowed={Boolean(asked.q)} />;
 }

@@ -2,7 +2,7 @@ import { pouredAt } from "@hearth/core";
 import { Pot } from "@/features/bench/pot";
 import { potTargets } from "@/features/bench/pot-targets";
 import { batchProps } from "@/server/batches/batch-page";
-import { potForecast } from "@/server/batches/pot-forecast";
+import { potForecasts } from "@/server/batches/pot-forecast";
 import { typicalCooling } from "@/server/batches/typical-cooling";
 import { pourFinding } from "@/server/findings/pour-finding";
 import { requestContext } from "@/server/http/context";
@@ -15,7 +15,6 @@ export default async function PotPage({ params }: { params: Promise<{ id: string
     typicalCooling(db, workshop.id),
     pouredAt(props.batch.plan, props.batch.state) ? null : pourFinding(db, workshop.id, props.batch.plan),
   ]);
-  const targets = potTargets(props.batch.plan, props.batch.state, usual, finding);
-  const [forecastView, toFinding] = await Promise.all([potForecast(targets.forecastView), potForecast(targets.toFinding)]);
-  return <Pot key={props.batch.id} {...props} usual={usual} finding={finding} forecasts={{ forecastView, toFinding }} />;
+  const forecasts = await potForecasts(potTargets(props.batch.plan, props.batch.state, usual, finding));
+  return <Pot key={props.batch.id} {...props} usual={usual} finding={finding} forecasts={forecasts} />;
 }
