@@ -1,5 +1,5 @@
 import { demoId } from "../demo/workshop";
-import { choose, expect, moreOptions, open, test } from "./support";
+import { addressOf, choose, expect, moreOptions, open, test } from "./support";
 
 test("a slip at the scale is asked about, what was too much sets the rest, the ceiling is an alarm, and pouring asks", async ({ page }) => {
   const next = page.getByRole("region", { name: "Next" });
@@ -176,6 +176,10 @@ test("a process of the workshop's own: made from a ready one, kept in versions, 
 test("the bench foresees when a pot comes into its range, asks about a reading that does not fit, and puts first the pot that needs hands soonest", async ({
   page,
 }) => {
+  // The page comes with its forecasts, and with its pots in their order; the first one after a start may be late.
+  await expect
+    .poll(async () => (await (await page.request.get(await addressOf(page, "/bench"))).text()).replaceAll(/<[^>]*>/g, ""), { timeout: 60_000 })
+    .toMatch(/Quince and smoke.*\d+ min to the pour range about/s);
   await open(page, "/bench");
   const soonest = page.getByRole("region", { name: "Next up" });
   await expect(soonest).toContainText("Quince and smoke");

@@ -8,15 +8,12 @@ import { BatchRow } from "@/log/row";
 import type { ReadInstrument, Running } from "@/server/batches/batches";
 import { Link } from "@/ui/address";
 import { HeatLine } from "@/ui/heat-line";
-import { lazy } from "@/ui/lazy";
 import { Aside, Empty, HotWaxCaution, PageLayout } from "@/ui/side-notes";
 import { useNow } from "@/ui/units";
+import { Ahead, CallSound } from "./foreseen";
 import { bySoonest } from "./order";
 import { benchTargets } from "./pot-targets";
 import { useForecastViews } from "./use-forecast-view";
-
-const Ahead = lazy(async () => (await import("./foreseen")).Ahead);
-const CallSound = lazy(async () => (await import("./foreseen")).CallSound);
 
 interface PotsProps {
   batches: Running[];
