@@ -6,9 +6,8 @@ import { OPENED_WITH, routes } from "./routes";
 import { damageStarts, expect, test } from "./support";
 
 const KINDS = ["wax", "fragrance", "dye", "additive", "wick", "vessel", "mold", "pack", "instrument"];
-/** So many batches are opened, and of each other kind of thing, spread over all that there are; papers and files are drawn of so many. */
-const MAX_BATCHES = 20;
-const MAX_OPENED = 8;
+/** Of each kind of thing so many are opened, spread over all that there are, and papers and files are drawn of so many. */
+const MAX_OPENED = 20;
 const MAX_EXPORTED = 8;
 /** Papers and files of things, by their table. */
 const EXPORTS: Record<string, string[]> = {
@@ -48,7 +47,7 @@ function addressesIn(workshop: string, ids: ReadonlyMap<string, string[]>): stri
     if (!route.includes("[")) addresses.push(at + route.replace(/\/$/, ""));
     else if (table === "shelf")
       for (const kind of STOCKED) for (const id of spread(ids.get(kind) ?? [], MAX_OPENED)) addresses.push(`${at}/shelf/${kind}/${id}`);
-    else if (table) for (const id of spread(ids.get(table) ?? [], table === "batch" ? MAX_BATCHES : MAX_OPENED)) addresses.push(at + route.replace("[id]", id));
+    else if (table) for (const id of spread(ids.get(table) ?? [], MAX_OPENED)) addresses.push(at + route.replace("[id]", id));
     else throw new Error(`Say with what ${route} is opened.`);
   }
   for (const [table, paths] of Object.entries(EXPORTS))

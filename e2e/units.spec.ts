@@ -50,7 +50,7 @@ async function demoIn(system: System): Promise<{ id: string; ids: Map<string, st
 function pathsOf(ids: Map<string, string[]>): string[] {
   const some = (table: string) => {
     const all = ids.get(table) ?? [];
-    return [...new Set([...all.slice(0, 4), ...all.slice(-2)])];
+    return [...new Set([...all.slice(0, 7), ...all.slice(-3)])];
   };
   return routes().flatMap((route) => {
     const table = OPENED_WITH[route];

@@ -28,14 +28,13 @@ export async function startStagehand(served: Served, home: string): Promise<{ ur
   // Made once, then copied: nobody works in it.
   const template = randomUUID();
   let first: Promise<void> | null = null;
-  const does: Record<string, (workshop: string, body: string) => Promise<string>> = {
-    "/stop": async () => served.database?.stop().then(() => "done") ?? "done",
-    "/start": async () => served.database?.start().then(() => "done") ?? "done",
-    "/take": async () => takeBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
-    "/restore": async () => restoreBackup(served.databaseUrl, join(home, "taken.dump")).then(() => "done"),
+  const does: Record<string, (asked: string, body: string) => Promise<unknown>> = {
+    "/stop": async () => served.database?.stop(),
+    "/start": async () => served.database?.start(),
+    "/take": () => takeBackup(served.databaseUrl, join(home, "taken.dump")),
+    "/restore": () => restoreBackup(served.databaseUrl, join(home, "taken.dump")),
     // A row that no program wrote: what reads it fails, and goes on failing.
-    "/spoil": async (workshop) =>
-      pool.query("update batch set state = jsonb_build_object('format', state -> 'format') where workshop_id = $1", [workshop]).then(() => "done"),
+    "/spoil": (workshop) => pool.query("update batch set state = jsonb_build_object('format', state -> 'format') where workshop_id = $1", [workshop]),
     // Starts that cannot be read: of one batch in the log only, of another also where the plan is kept, in part, and of a third all of it. Gives their ids.
     "/damage": async (workshop) => {
       const { rows } = await pool.query<{ id: string }>("select id from batch where workshop_id = $1 order by number limit 3", [workshop]);
@@ -73,7 +72,6 @@ export async function startStagehand(served: Served, home: string): Promise<{ ur
       const file = { kind, sheet: read.sheet, mapping: guessMapping(kind, read.sheet.heads) };
       const taken = await db.transaction((tx) => takeSheetRows(tx, workshop, file));
       if (!taken.ok) throw new Error(taken.message);
-      return "done";
     },
   };
   const port = await freePort();
@@ -83,7 +81,7 @@ export async function startStagehand(served: Served, home: string): Promise<{ ur
     text(request)
       .then((body) => run(asked, body))
       .then(
-        (answer) => response.end(answer),
+        (answer) => response.end(typeof answer === "string" ? answer : "done"),
         (error: Error) => response.writeHead(500).end(error.message),
       );
   });

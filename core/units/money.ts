@@ -8,8 +8,11 @@ export type Minor = number;
 const formats = new Map<string, Intl.NumberFormat>();
 function formatOf(currency: string, locale: string, decimals?: { minimumFractionDigits: number; maximumFractionDigits: number }): Intl.NumberFormat {
   const key = [currency, locale, decimals?.maximumFractionDigits].join();
-  const format = formats.get(key) ?? new Intl.NumberFormat(locale, { style: "currency", currency, ...decimals });
-  formats.set(key, format);
+  let format = formats.get(key);
+  if (!format) {
+    format = new Intl.NumberFormat(locale, { style: "currency", currency, ...decimals });
+    formats.set(key, format);
+  }
   return format;
 }
 
