@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
-import { ALONE, choose, emptyWorkshop, expect, open, passHours, test } from "./support";
+import { ALONE, choose, emptyWorkshop, expect, open, passHours, test, testOnNewDevice } from "./support";
 
 const TUMBLER = demoId(0x26, 1);
 const BURNING = demoId(0x3f, 2);
@@ -81,9 +81,9 @@ async function putOut(page: Page, key: string, grams: string): Promise<void> {
 }
 
 test.describe("on a phone", () => {
-  test.use({ viewport: { width: 390, height: 844 } });
+  testOnNewDevice.use({ viewport: { width: 390, height: 844 } });
 
-  test("three wicks in doubles are poured, burned by the clock and judged; one is put out for safety", ALONE, async ({ page, workshop }) => {
+  testOnNewDevice("three wicks in doubles are poured, burned by the clock and judged; one is put out for safety", ALONE, async ({ page, workshop }) => {
     await open(page, `/burn/new?product=${TUMBLER}`);
     await page.getByRole("button", { name: "wick kind" }).click();
     await page.getByRole("button", { name: /^All \d/ }).click();
@@ -165,7 +165,7 @@ test.describe("on a phone", () => {
     await expect(page.getByRole("region", { name: "Wick test" })).toContainText(/tested/i);
   });
 
-  test("a half-filled jar that does well is followed by a full one, and never counts as a full pass", ALONE, async ({ page, workshop }) => {
+  testOnNewDevice("a half-filled jar that does well is followed by a full one, and never counts as a full pass", ALONE, async ({ page, workshop }) => {
     const product = demoId(0x26, 6);
     await open(page, `/burn/new?product=${product}`);
     await page.getByRole("button", { name: "nothing, one test" }).click();
@@ -209,7 +209,7 @@ test.describe("on a phone", () => {
     await expect(page.getByRole("region", { name: "Wick test" })).toContainText("Retest");
   });
 
-  test("a look takes a few taps; a late one keeps its real time, and one that nobody made is said to be missed", async ({ page }) => {
+  testOnNewDevice("a look takes a few taps; a late one keeps its real time, and one that nobody made is said to be missed", async ({ page }) => {
     await open(page, `/burn/${BURNING}`);
     await expect(card(page, "A1")).toContainText("look in");
     await card(page, "A1").getByRole("button", { name: "Check A1" }).click();
@@ -239,7 +239,7 @@ test.describe("on a phone", () => {
     await expect(page.getByText("180 min: check missed").first()).toBeVisible();
   });
 
-  test("what is put down without the network is kept on the phone and sent later", async ({ page, context }) => {
+  testOnNewDevice("what is put down without the network is kept on the phone and sent later", async ({ page, context }) => {
     await open(page, `/burn/${BURNING}`);
     await context.setOffline(true);
     await look(page, "B1", { mm: 60, flame: "steady" });

@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
 import { POT, read } from "./pot";
-import { ALONE, addressOf, backup, expect, keptOn, open, test, workIn } from "./support";
+import { ALONE, addressOf, backup, expect, keptOn, open, test, testOnNewDevice, workIn } from "./support";
 
 /** What the server has of the pot's readings, as they were shown. */
 async function readings(context: BrowserContext, workshop: string): Promise<string[]> {
@@ -69,9 +69,9 @@ test("a correction that another device was quicker with takes the place of the n
 });
 
 test.describe("with pages kept", () => {
-  test.use({ serviceWorkers: "allow" });
+  testOnNewDevice.use({ serviceWorkers: "allow" });
 
-  test("after an update of the program the pages of the pot in hand open without the network as before", async ({ page, context }) => {
+  testOnNewDevice("after an update of the program the pages of the pot in hand open without the network as before", async ({ page, context }) => {
     // An update is another worker, as the browser sees it.
     let build = 1;
     const worker = await (await context.request.get("/worker.js")).text();

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
-import { expect, open, test } from "./support";
+import { expect, open, test, testOnNewDevice } from "./support";
 
 const enter = async (page: Page, label: string, figure: string) => {
   await page.getByLabel(label).fill(figure);
@@ -25,9 +25,9 @@ async function run(page: Page, pourAt: string): Promise<void> {
 }
 
 test.describe("on a phone", () => {
-  test.use({ viewport: { width: 390, height: 844 } });
+  testOnNewDevice.use({ viewport: { width: 390, height: 844 } });
 
-  test("twelve jars are inspected one by one: fine, flawed, the same again; they are graded, and a slip is taken back", async ({ page }) => {
+  testOnNewDevice("twelve jars are inspected one by one: fine, flawed, the same again; they are graded, and a slip is taken back", async ({ page }) => {
     await open(page, `/inspect/${demoId(8, 3)}`);
     const jar = (n: number) => expect(page.getByRole("region", { name: "The jar in the hand" })).toContainText(`jar ${n}`);
     await jar(1);

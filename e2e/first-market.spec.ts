@@ -1,6 +1,6 @@
 import type { Locator, Page } from "@playwright/test";
 import { plannedWeight } from "./pot";
-import { ALONE, choose, expect, listens, open, passHours, test } from "./support";
+import { ALONE, choose, expect, listens, open, passHours, test, testOnNewDevice } from "./support";
 
 /** What one part of the way asked of a hand: fields typed into, choices from a list, presses of buttons and links. */
 interface Count {
@@ -197,9 +197,9 @@ const ASKED: Record<string, Count> = {
 
 for (const [units, system] of Object.entries({ ounces: OUNCES, grams: GRAMS }))
   test.describe(`in ${units}`, () => {
-    test.use({ locale: system.locale, timezoneId: system.zone });
+    testOnNewDevice.use({ locale: system.locale, timezoneId: system.zone });
 
-    test("a newcomer goes from a blank workshop to a market day, and meets no dead end", ALONE, async ({ page }) => {
+    testOnNewDevice("a newcomer goes from a blank workshop to a market day, and meets no dead end", ALONE, async ({ page }) => {
       const walk = new Walk(page);
       await guided(page, walk, system);
       const amounts = await start(page, walk);

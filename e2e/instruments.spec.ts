@@ -2,7 +2,7 @@ import { writeLine } from "@hearth/core";
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
 import { FROZEN } from "../tools/shots";
-import { expect, open, test } from "./support";
+import { expect, open, test, testOnNewDevice } from "./support";
 
 /** The demo's pot that has been weighed and waits for heat. */
 const POT = `/bench/${demoId(8, 6)}`;
@@ -41,62 +41,61 @@ async function onCable(page: Page): Promise<(line: string) => Promise<void>> {
 }
 
 test.describe("with pages kept", () => {
-  test.use({ serviceWorkers: "allow" });
+  testOnNewDevice.use({ serviceWorkers: "allow" });
 
-  test("a thermometer on a cable is heard, taken with one tap and put down by itself, while the network is gone too; nothing is taken twice", async ({
-    page,
-    context,
-    workshop,
-  }) => {
-    const says = await onCable(page);
-    await open(page, POT);
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    await page.getByRole("button", { name: "Connect an instrument" }).click();
-    await page.getByRole("button", { name: "Connect by cable" }).click();
-    const panel = page.getByRole("region", { name: "Instruments" });
-    await says(writeLine({ is: "name", name: "kitchen probe" }));
-    await expect(panel).toContainText("kitchen probe");
-    await says(temperature(6_120, false));
-    await expect(panel).toContainText("… not stable");
-    await expect(panel.getByRole("button", { name: /^Take/ })).toBeDisabled();
-    // A line that was spoilt on its way is no reading, and a loose cable is said.
-    await says(temperature(8_888).replace("88.88", "88.89"));
-    await says("\u0000\u0000garbage");
-    await says(temperature(6_150));
-    await expect(panel).toContainText("61.5");
-    await says(writeLine({ is: "fault", of: "thermometer" }));
-    await expect(panel).toContainText("sensor disconnected");
-    await expect(panel).not.toContainText("61.5");
+  testOnNewDevice(
+    "a thermometer on a cable is heard, taken with one tap and put down by itself, while the network is gone too; nothing is taken twice",
+    async ({ page, context, workshop }) => {
+      const says = await onCable(page);
+      await open(page, POT);
+      await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+      await page.getByRole("button", { name: "Connect an instrument" }).click();
+      await page.getByRole("button", { name: "Connect by cable" }).click();
+      const panel = page.getByRole("region", { name: "Instruments" });
+      await says(writeLine({ is: "name", name: "kitchen probe" }));
+      await expect(panel).toContainText("kitchen probe");
+      await says(temperature(6_120, false));
+      await expect(panel).toContainText("… not stable");
+      await expect(panel.getByRole("button", { name: /^Take/ })).toBeDisabled();
+      // A line that was spoilt on its way is no reading, and a loose cable is said.
+      await says(temperature(8_888).replace("88.88", "88.89"));
+      await says("\u0000\u0000garbage");
+      await says(temperature(6_150));
+      await expect(panel).toContainText("61.5");
+      await says(writeLine({ is: "fault", of: "thermometer" }));
+      await expect(panel).toContainText("sensor disconnected");
+      await expect(panel).not.toContainText("61.5");
 
-    // In the middle of it the network goes. The reading is corrected as the workshop's probe is: it shows half a degree too much.
-    await context.setOffline(true);
-    for (const celsius of [6_250, 6_350, 6_450]) {
-      await says(temperature(celsius));
-      await panel.getByRole("button", { name: `Take ${celsius / 100} °C` }).click();
-      await expect(page.getByRole("region", { name: "Entries" })).toContainText(`${celsius / 100 - 0.5} °C`);
-    }
-    await expect(page.getByText("3 entries are kept on this device")).toBeVisible();
-    await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("10");
-    await says(temperature(6_550));
-    await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
-    // Its battery is empty: what it said last is no reading any more, however long that is left to itself.
-    await says("");
-    await expect(panel).toContainText(/nothing heard for \d+ s/);
-    await expect(panel.getByRole("button", { name: /^Take/ })).toBeHidden();
-    await expect(panel).toContainText(/nothing heard for 1[2-9] s/);
-    await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
-    await says(temperature(6_560));
-    await expect(panel).toContainText("65.6");
-    await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("0");
-    // It is forecast without the network as well.
-    await expect(page.getByRole("region", { name: "Forecast" })).toContainText("to the heat range");
-    await context.setOffline(false);
-    await expect(page.getByText(/kept on this device/)).toBeHidden();
-    const rows = (await (await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`)).text()).split("\n");
-    expect(rows.filter((row) => row.includes("read")).map((row) => /,(6\d\.\d),/.exec(row)?.[1])).toEqual(["62.5", "63.5", "64.5", "65.5"]);
-    await panel.getByRole("button", { name: "Disconnect" }).click();
-    await expect(panel.getByRole("heading", { name: "Connect an instrument" })).toBeVisible();
-  });
+      // In the middle of it the network goes. The reading is corrected as the workshop's probe is: it shows half a degree too much.
+      await context.setOffline(true);
+      for (const celsius of [6_250, 6_350, 6_450]) {
+        await says(temperature(celsius));
+        await panel.getByRole("button", { name: `Take ${celsius / 100} °C` }).click();
+        await expect(page.getByRole("region", { name: "Entries" })).toContainText(`${celsius / 100 - 0.5} °C`);
+      }
+      await expect(page.getByText("3 entries are kept on this device")).toBeVisible();
+      await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("10");
+      await says(temperature(6_550));
+      await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
+      // Its battery is empty: what it said last is no reading any more, however long that is left to itself.
+      await says("");
+      await expect(panel).toContainText(/nothing heard for \d+ s/);
+      await expect(panel.getByRole("button", { name: /^Take/ })).toBeHidden();
+      await expect(panel).toContainText(/nothing heard for 1[2-9] s/);
+      await expect(page.getByText("4 entries are kept on this device")).toBeVisible();
+      await says(temperature(6_560));
+      await expect(panel).toContainText("65.6");
+      await panel.getByRole("combobox", { name: "Auto-record" }).selectOption("0");
+      // It is forecast without the network as well.
+      await expect(page.getByRole("region", { name: "Forecast" })).toContainText("to the heat range");
+      await context.setOffline(false);
+      await expect(page.getByText(/kept on this device/)).toBeHidden();
+      const rows = (await (await context.request.get(`/api/workshops/${workshop}/batches/${demoId(8, 6)}/record?as=csv`)).text()).split("\n");
+      expect(rows.filter((row) => row.includes("read")).map((row) => /,(6\d\.\d),/.exec(row)?.[1])).toEqual(["62.5", "63.5", "64.5", "65.5"]);
+      await panel.getByRole("button", { name: "Disconnect" }).click();
+      await expect(panel.getByRole("heading", { name: "Connect an instrument" })).toBeVisible();
+    },
+  );
 });
 
 test("the simulated probe and scale: a pot is brought to its heat on a phone, and a weight is tared, settled and taken", async ({ page }) => {

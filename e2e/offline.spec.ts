@@ -1,7 +1,7 @@
 import type { BrowserContext } from "@playwright/test";
 import { demoId } from "../demo/workshop";
 import { POT, read } from "./pot";
-import { expect, keptOn, open, test, workIn } from "./support";
+import { expect, keptOn, open, test, testOnNewDevice, workIn } from "./support";
 
 /** What the server has of a pot, by another browser. */
 async function told(context: BrowserContext, workshop: string): Promise<string[]> {
@@ -109,7 +109,7 @@ test("what the server refuses stays on the device with its reason, over a reload
 });
 
 test("a device that keeps nothing says so before it is relied on, and the page works", async ({ page, context }) => {
-  await context.addInitScript(() => {
+  await page.addInitScript(() => {
     Object.defineProperty(window, "indexedDB", {
       get() {
         throw new DOMException("The operation is insecure.", "SecurityError");
@@ -145,9 +145,9 @@ test("text that was pasted with signs nobody sees is cleaned, and does not stop 
 });
 
 test.describe("with pages kept", () => {
-  test.use({ serviceWorkers: "allow" });
+  testOnNewDevice.use({ serviceWorkers: "allow" });
 
-  test("what is worked out beside the page still is once the page keeps its own files, and the network goes", async ({ page, context }) => {
+  testOnNewDevice("what is worked out beside the page still is once the page keeps its own files, and the network goes", async ({ page, context }) => {
     await open(page, "/plan/day?on=2026-03-24");
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     const pieces = page.getByRole("textbox", { name: "Hay loft, squat tumbler" });
@@ -161,7 +161,7 @@ test.describe("with pages kept", () => {
     await expect(shown).toBeVisible();
   });
 
-  test("jars are inspected where there is no network, over a reload, and arrive once and in order", async ({ page, context, workshop }) => {
+  testOnNewDevice("jars are inspected where there is no network, over a reload, and arrive once and in order", async ({ page, context, workshop }) => {
     const path = `/inspect/${demoId(8, 3)}`;
     await open(page, path);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
@@ -188,7 +188,7 @@ test.describe("with pages kept", () => {
     ]);
   });
 
-  test("a trial opens without the server, takes a look over a reload, and sends it once it is back", async ({ page, context, workshop }) => {
+  testOnNewDevice("a trial opens without the server, takes a look over a reload, and sends it once it is back", async ({ page, context, workshop }) => {
     const path = `/burn/${demoId(0x3f, 2)}`;
     await open(page, path);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
@@ -209,43 +209,42 @@ test.describe("with pages kept", () => {
     expect(events.filter((event) => event.kind === "checked" && event.payload.testCandle === "B2" && event.payload.flame === "small")).toHaveLength(1);
   });
 
-  test("bench, rack, inspect and the pots open without the server, take entries over a reload, and send them once it is back", async ({
-    page,
-    context,
-    workshop,
-  }) => {
-    await open(page, POT);
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-    for (const path of ["/bench", "/rack", "/inspect", POT]) await keptOn(page, path);
-    // What was entered after the page was kept is known all the same.
-    await read(page, "57");
-    await expect(page.getByText("57 °C").first()).toBeVisible();
-    await expect.poll(async () => (await told(context, workshop)).some((row) => row.includes(",57,,"))).toBe(true);
+  testOnNewDevice(
+    "bench, rack, inspect and the pots open without the server, take entries over a reload, and send them once it is back",
+    async ({ page, context, workshop }) => {
+      await open(page, POT);
+      await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+      for (const path of ["/bench", "/rack", "/inspect", POT]) await keptOn(page, path);
+      // What was entered after the page was kept is known all the same.
+      await read(page, "57");
+      await expect(page.getByText("57 °C").first()).toBeVisible();
+      await expect.poll(async () => (await told(context, workshop)).some((row) => row.includes(",57,,"))).toBe(true);
 
-    await context.setOffline(true);
-    await page.reload();
-    await expect(page.getByText("This page is from")).toBeVisible();
-    await expect(page.getByText("57 °C").first()).toBeVisible();
-    await read(page, "58");
-    await page.getByLabel("Note").fill("by candle light");
-    await page.getByRole("button", { name: "Add the note" }).click();
-    await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
-    await page.reload();
-    await expect(page.getByText("58 °C").first()).toBeVisible();
-    await expect(page.getByText("by candle light")).toBeVisible();
-    await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
-    // From one to another by its link, as at the bench.
-    await page.getByRole("link", { name: /^rack/ }).click();
-    await expect(page.getByRole("heading", { name: "Rack" })).toBeVisible();
-    await page.goto("/inspect");
-    await expect(page.getByRole("heading", { name: "Inspect", exact: true })).toBeVisible();
-    await page.goto("/bench");
-    await page.getByRole("listitem").filter({ hasText: "Quince and smoke, tin" }).getByRole("link", { name: "Go to the pot" }).click();
-    await expect(page.getByText("by candle light")).toBeVisible();
+      await context.setOffline(true);
+      await page.reload();
+      await expect(page.getByText("This page is from")).toBeVisible();
+      await expect(page.getByText("57 °C").first()).toBeVisible();
+      await read(page, "58");
+      await page.getByLabel("Note").fill("by candle light");
+      await page.getByRole("button", { name: "Add the note" }).click();
+      await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
+      await page.reload();
+      await expect(page.getByText("58 °C").first()).toBeVisible();
+      await expect(page.getByText("by candle light")).toBeVisible();
+      await expect(page.getByText("2 entries are kept on this device")).toBeVisible();
+      // From one to another by its link, as at the bench.
+      await page.getByRole("link", { name: /^rack/ }).click();
+      await expect(page.getByRole("heading", { name: "Rack" })).toBeVisible();
+      await page.goto("/inspect");
+      await expect(page.getByRole("heading", { name: "Inspect", exact: true })).toBeVisible();
+      await page.goto("/bench");
+      await page.getByRole("listitem").filter({ hasText: "Quince and smoke, tin" }).getByRole("link", { name: "Go to the pot" }).click();
+      await expect(page.getByText("by candle light")).toBeVisible();
 
-    await context.setOffline(false);
-    await expect(page.getByText(/kept on this device/)).toHaveCount(0);
-    const rows = await told(context, workshop);
-    expect(rows.filter((row) => row.includes(",58,,"))).toHaveLength(1);
-  });
+      await context.setOffline(false);
+      await expect(page.getByText(/kept on this device/)).toHaveCount(0);
+      const rows = await told(context, workshop);
+      expect(rows.filter((row) => row.includes(",58,,"))).toHaveLength(1);
+    },
+  );
 });

@@ -1,12 +1,11 @@
-import { expect, test } from "@playwright/test";
 import { WORKSHOP } from "../demo/workshop";
 import { SHOTS } from "../tools/shots";
-import { listens } from "./support";
+import { expect, listens, testInProfile } from "./support";
 
 // A change of looks is always meant: `./hearth shots` takes the pictures anew, and their difference is seen in the commit.
 // They are of the demo itself, which no other test works in.
 for (const shot of SHOTS) {
-  test(`${shot.name} looks as its picture in the documents`, async ({ page }) => {
+  testInProfile(`${shot.name} looks as its picture in the documents`, async ({ page }) => {
     await page.setViewportSize(shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 });
     await page.goto(`/w/${WORKSHOP.id}${shot.path === "/" ? "" : shot.path}`);
     await listens(page);

@@ -1,6 +1,6 @@
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import type { SheetKind } from "@hearth/core";
-import { type BrowserContext, test as base, expect, type Locator, type Page } from "@playwright/test";
+import { type BrowserContext, test as base, chromium, expect, type Fixtures, type Locator, type Page, type PlaywrightTestArgs } from "@playwright/test";
 import { FROZEN } from "../tools/shots";
 import type { OtherUnits } from "../tools/stagehand";
 
@@ -51,8 +51,47 @@ export const ALONE = { tag: "@alone" };
 export const workIn = (context: BrowserContext, workshop: string): Promise<void> =>
   context.addCookies([{ name: "hearth_workshop", value: workshop, url: process.env.HEARTH_URL ?? "" }]);
 
-/** Each test works in a demo workshop of its own, begins at the frozen moment, and fails on any error in the page. */
-export const test = base.extend<{ quiet: undefined; workshop: string }>({
+/** Removes what a test left in a browser profile: pages, routes, cookies and whatever the program kept. */
+async function clear(profile: BrowserContext): Promise<void> {
+  // The browser's first page stays empty and open, so that the browser does too.
+  const [first, ...others] = profile.pages();
+  if (!first) throw new Error("The browser's first page was closed by a test.");
+  for (const page of others) await page.close();
+  await profile.unrouteAll({ behavior: "ignoreErrors" });
+  await profile.setOffline(false);
+  await profile.clearCookies();
+  await profile.clearPermissions();
+  const session = await profile.newCDPSession(first);
+  await session.send("Storage.clearDataForOrigin", { origin: process.env.HEARTH_URL ?? "", storageTypes: "all" });
+  await session.detach();
+}
+
+/**
+ * A test in a browser profile that serves all tests of a worker and is cleared after each. A profile keeps the program's
+ * scripts compiled; an ordinary context compiles them again in every test, which takes about two seconds of a processor.
+ */
+export const testInProfile = base.extend<object, { profile: BrowserContext }>({
+  profile: [
+    async ({ launchOptions }, use, { project }) => {
+      const { baseURL, locale, timezoneId, viewport, serviceWorkers, contextOptions } = project.use;
+      const options = { ...launchOptions, ...contextOptions, baseURL, locale, timezoneId, viewport, serviceWorkers };
+      const profile = await chromium.launchPersistentContext("", options);
+      await use(profile);
+      await profile.close();
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ profile, actionTimeout, locale, timezoneId, viewport, serviceWorkers }, use, { project }) => {
+    const asked = { locale, timezoneId, viewport, serviceWorkers };
+    expect(project.use, "A test with options of its own is a testOnNewDevice").toMatchObject(asked);
+    profile.setDefaultTimeout(actionTimeout ?? 0);
+    await use(profile);
+    await clear(profile);
+  },
+});
+
+/** What each test has: a demo workshop of its own, the frozen moment as its beginning, and a failure on any error in the page. */
+const inWorkshop: Fixtures<{ quiet: undefined; workshop: string }, object, PlaywrightTestArgs> = {
   workshop: [
     // biome-ignore lint/correctness/noEmptyPattern: the runner reads which fixtures are asked for from the pattern.
     async ({}, use) => use(await ask("workshop")),
@@ -73,7 +112,15 @@ export const test = base.extend<{ quiet: undefined; workshop: string }>({
     },
     { auto: true },
   ],
-});
+};
+
+export const test = testInProfile.extend(inWorkshop);
+
+/**
+ * As `test`, in an ordinary context, which knows nothing of other tests: for a test that sets options of its own, registers
+ * a service worker, adds scripts to its context, or is about what is not loaded yet.
+ */
+export const testOnNewDevice = base.extend(inWorkshop);
 
 /** The folder of the program that the tests are about, built as the Containerfile does it. */
 export const PROGRAM = process.env.HEARTH_PROGRAM ?? "";

@@ -1,4 +1,4 @@
-import { choose, emptyWorkshop, expect, open, putOnShelf, test } from "./support";
+import { choose, emptyWorkshop, expect, open, putOnShelf, test, testOnNewDevice } from "./support";
 
 /** 65 oils, 31 vessels, 17 waxes: a shelf as a maker of some years has it. */
 const OILS = Array.from({ length: 65 }, (_, index) => `oil ${index + 1} of ${["moss", "fern", "resin", "plum", "salt"][index % 5]}`);
@@ -129,8 +129,7 @@ test("lots and products come in from rows pasted out of a spreadsheet, and go ou
 });
 
 test.describe("on a slow line", () => {
-  test.use({ serviceWorkers: "block" });
-  test("what is typed before a part of the program is there is not lost", async ({ page }) => {
+  testOnNewDevice("what is typed before a part of the program is there is not lost", async ({ page }) => {
     await open(page, "/shelf");
     let release = () => {};
     const gate = new Promise<void>((go) => {
@@ -150,7 +149,7 @@ test.describe("on a slow line", () => {
     await expect(page.getByRole("heading", { name: "New product" })).toBeVisible();
   });
 
-  test("a part of the program that cannot be loaded says so, and is there once it can", async ({ page }) => {
+  testOnNewDevice("a part of the program that cannot be loaded says so, and is there once it can", async ({ page }) => {
     await open(page, "/shelf");
     const chunks = "**/_next/static/chunks/**";
     await page.route(chunks, (route) => route.abort());

@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { demoId } from "../demo/workshop";
-import { expect, keptOn, open, test } from "./support";
+import { expect, keptOn, open, test, testOnNewDevice } from "./support";
 
 /** Starts a batch of ten tealights and gives back the path of its pot. */
 async function startPot(page: Page): Promise<string> {
@@ -77,9 +77,9 @@ test("two pots are run by turns from weighing to set, on the desk", async ({ pag
 });
 
 test.describe("on a phone", () => {
-  test.use({ viewport: { width: 390, height: 844 }, serviceWorkers: "allow" });
+  testOnNewDevice.use({ viewport: { width: 390, height: 844 }, serviceWorkers: "allow" });
 
-  test("two pots are run by turns from weighing to set, with the network gone while both are hot", async ({ page, context, workshop }) => {
+  testOnNewDevice("two pots are run by turns from weighing to set, with the network gone while both are hot", async ({ page, context, workshop }) => {
     let pots: string[] = [];
     await bothPots(page, {
       before: async (both) => {
