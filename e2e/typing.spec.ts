@@ -60,3 +60,19 @@ for (const [name, { at, opens, typed, field }] of Object.entries(PARTS))
     await page.keyboard.type(typed.slice(4), { delay: 15 });
     await expect(field(page)).toHaveValue(new RegExp(typed.trim()));
   });
+
+test("a count that is typed in the moment before a batch is started is the batch's", async ({ page }) => {
+  await open(page, `/plan?formula=${demoId(6, 1)}`);
+  const count = page.getByRole("listitem").filter({ hasText: "tealight cup" }).getByLabel("Count");
+  await count.fill("1");
+  await expect(page.getByRole("button", { name: "Start the batch" })).toHaveAttribute("data-next-step");
+  // In one task, so that nothing is drawn between the two.
+  await count.evaluate((field: HTMLInputElement) => {
+    field.setSelectionRange(1, 1);
+    field.focus();
+    document.execCommand("insertText", false, "0");
+    document.getElementById("start-batch")?.click();
+  });
+  await expect(page.getByRole("heading", { name: "Weigh container soy" })).toBeVisible();
+  await expect(page.getByText(/^10 × tealight cup/)).toBeVisible();
+});

@@ -1,7 +1,7 @@
 "use client";
 
 import { askWhetherThousands, bad, cleanText, good, type LocaleFormat, type Parsed } from "@hearth/core";
-import { type KeyboardEvent, memo, type ReactNode, useCallback, useId, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, memo, type ReactNode, startTransition, useCallback, useId, useMemo, useOptimistic, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { useUnits } from "@/ui/units";
 import { WhatIs } from "@/ui/word";
@@ -89,6 +89,8 @@ export function useFields<R extends Rules>(rules: R) {
     values: read.values,
     /** The texts as they were typed. */
     typed,
+    /** Returns whether these texts and values are of what is typed now: a `DeferredField` shows a text before they hold it. */
+    isCurrent: () => Object.keys(rules).every((name) => getValues(name) === typed[name]),
     /** What a field begins with. */
     initial,
     text: (name: keyof R & string) => typed[name] ?? rules[name]?.initial ?? "",
@@ -225,6 +227,24 @@ export const Field = memo(function Field(props: FieldProps) {
         )}
       </p>
     </div>
+  );
+});
+
+/** As `Field`, for a form from which much follows: shows what is typed at once, and lets the form take it as a transition. */
+export const DeferredField = memo(function DeferredField(props: FieldProps) {
+  const { value, onValue } = props;
+  const [shown, show] = useOptimistic(value);
+  return (
+    <Field
+      {...props}
+      value={shown}
+      onValue={(text) =>
+        startTransition(() => {
+          show(text);
+          onValue(text);
+        })
+      }
+    />
   );
 });
 

@@ -4,7 +4,7 @@ import { embedsOf, writeEmbeds } from "@hearth/core";
 import { memo } from "react";
 import { EmbedFields } from "@/catalogue/embed-fields";
 import { Chooser } from "@/forms/chooser";
-import { Field, type useFields } from "@/forms/fields";
+import { DeferredField, type useFields } from "@/forms/fields";
 import type { Shelf } from "@/server/inventory/shelf";
 import { JarSection } from "@/ui/jar-section";
 import { useUnits } from "@/ui/units";
@@ -121,7 +121,7 @@ function LineChoices({
       </div>
       {container.container === "mold" ? (
         <div className="max-w-[220px]">
-          <Field label="Candle height" of={name} unit={units.length ?? "mm"} {...fields.bind(`height:${key}`)} inputMode="decimal" />
+          <DeferredField label="Candle height" of={name} unit={units.length ?? "mm"} {...fields.bind(`height:${key}`)} inputMode="decimal" />
         </div>
       ) : null}
       <div className="mt-2 max-w-[460px]">
@@ -191,7 +191,13 @@ export function ContainerCounts({
           className="grid grid-cols-[100px_minmax(0,1fr)_84px] items-end gap-3 border-b border-line py-2 sm:grid-cols-[120px_minmax(0,1fr)_96px]"
         >
           <LineHead line={line} fillMg={fillOf(line.key)} scale={scale} />
-          <Field label="Count" of={line.product?.name ?? line.container.name} {...fields.bind(`count:${line.key}`)} inputMode="numeric" placeholder="0" />
+          <DeferredField
+            label="Count"
+            of={line.product?.name ?? line.container.name}
+            {...fields.bind(`count:${line.key}`)}
+            inputMode="numeric"
+            placeholder="0"
+          />
           {picked.has(line.key) ? <LineChoices line={line} wicks={wicks} embeds={embeds} fields={fields} onLook={onLook} pots={pots} /> : null}
         </li>
       ))}

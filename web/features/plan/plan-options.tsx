@@ -2,7 +2,7 @@
 
 import { fillOf, innerOf } from "@hearth/core";
 import { useState } from "react";
-import { Field } from "@/forms/fields";
+import { DeferredField, Field } from "@/forms/fields";
 import { useUnits } from "@/ui/units";
 import { FromWeight } from "./from-weight";
 import type { PlannerState } from "./use-planner";
@@ -11,8 +11,8 @@ import type { PlannerState } from "./use-planner";
 export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart: boolean }) {
   const units = useUnits();
   const { fields, from, pots, scales, worked, fault } = plan;
-  const scaleOptions = (suited: string) => [
-    { value: "", label: `automatic: ${suited}` },
+  const scaleOptions = (suited?: { name: string }) => [
+    { value: "", label: suited ? `automatic: ${suited.name}` : "automatic" },
     ...scales.map((scale) => ({ value: scale.id ?? "", label: `${scale.name} (${units.resolution(scale)})` })),
   ];
   const [open, setOpen] = useState(false);
@@ -20,7 +20,7 @@ export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart
   return (
     <>
       <div className="mt-3 max-w-[220px]">
-        <Field
+        <DeferredField
           label="Extra"
           unit="%"
           {...fields.bind("spare")}
@@ -43,16 +43,16 @@ export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart
             />
           )}
           {from === "vessels" ? null : (
-            <Field label={from === "wax" ? "Weight of wax" : "Total weight"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
+            <DeferredField label={from === "wax" ? "Weight of wax" : "Total weight"} unit={units.mass} {...fields.bind("weight")} inputMode="decimal" />
           )}
           {scales.length > 0 ? (
             <>
-              <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax.name : "automatic")} />
-              <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil.name : "automatic")} />
+              <Field label="Wax on" {...fields.bind("waxScale")} options={scaleOptions(worked?.ok ? worked.scales.wax : undefined)} />
+              <Field label="Oil on" {...fields.bind("oilScale")} options={scaleOptions(worked?.ok ? worked.scales.oil : undefined)} />
             </>
           ) : null}
           {from === "vessels" ? (
-            <Field
+            <DeferredField
               label="Left in each pitcher"
               unit={units.mass}
               {...fields.bind("stays")}
@@ -60,7 +60,7 @@ export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart
               hint="On its wall and the spoon, besides the extra."
             />
           ) : null}
-          <Field
+          <DeferredField
             label="A pitcher holds"
             unit={units.mass}
             {...fields.bind("pitcher")}
@@ -68,7 +68,7 @@ export function PlanOptions({ plan, withStart }: { plan: PlannerState; withStart
             inputMode="decimal"
             hint={`Like ${units.mass === "g" ? "900 g" : "2 lb"}; empty for one pot.`}
           />
-          {withStart ? <Field label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." /> : null}
+          {withStart ? <DeferredField label="Started" {...fields.bind("startedAt")} placeholder="now" hint="For a batch that is entered late." /> : null}
         </div>
       </details>
     </>

@@ -164,8 +164,8 @@ export function usePlanner(props: PlannerProps, path = "/plan") {
       reserves: props.reserves,
     },
     ...{ values, from, picked, startFrom, worked, planned, fault, gel },
-    /** What follows is not yet of what is typed. */
-    isBehind: values !== fields.values || typed !== fields.typed,
+    /** Returns whether what follows is of what is typed now. */
+    isCurrent: () => values === fields.values && typed === fields.typed && fields.isCurrent(),
     shortage: worked?.ok ? shortagesOf(worked.plan, stocks, shelf.vessels) : [],
     warnings: (planned?.pots ?? [])
       .flatMap((pot) => pot.warnings)
@@ -202,7 +202,7 @@ export type PlannerState = ReturnType<typeof usePlanner>;
 export function useOnceWorked<T>(plan: PlannerState, run: (asked: T) => void): (asked: T) => void {
   const [asked, setAsked] = useState<{ of: T } | null>(null);
   useEffect(() => {
-    if (!asked || plan.isBehind) return;
+    if (!asked || !plan.isCurrent()) return;
     setAsked(null);
     run(asked.of);
   });
