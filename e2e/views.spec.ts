@@ -2,7 +2,7 @@ import type { Page } from "@playwright/test";
 import { VIEWS } from "../demo/views";
 import { demoId } from "../demo/workshop";
 import { ALL, axe, finds } from "./axe";
-import { emptyWorkshop, expect, open, putOnShelf, test, workshopOf } from "./support";
+import { addressOf, emptyWorkshop, expect, open, putOnShelf, test, testOnNewDevice, workshopOf } from "./support";
 
 /** Words within one drawing that lie on one another, as their boxes on the screen do. */
 const collisions = (page: Page): Promise<string[]> =>
@@ -49,6 +49,17 @@ for (const [part, some] of [views.filter((_, index) => index % 2 === 0), views.f
     }
   });
 }
+
+test.describe("as it comes from the server", () => {
+  testOnNewDevice.use({ javaScriptEnabled: false, viewport: PHONE });
+
+  testOnNewDevice("no view runs off a phone before its script has run", async ({ page }) => {
+    for (const [name, path] of views) {
+      await page.goto(await addressOf(page, path));
+      expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), name).toBeLessThanOrEqual(PHONE.width);
+    }
+  });
+});
 
 test("bench and rack can be hit with a glove", async ({ page }) => {
   await page.setViewportSize(PHONE);
