@@ -61,6 +61,7 @@ const ACTIONS: readonly [name: string, path: string, kind: "key" | "tap", target
   ["what is packed at sell", "/sell/pack", "key", (page) => [page.getByLabel("Packs").first()]],
 ];
 
+const EMPTY = "an empty page";
 const MAX_SCRIPT = 250_000;
 const TURNS = Number(process.env.BENCH_TURNS ?? 5);
 
@@ -132,8 +133,32 @@ async function loaded(url: string, isOurs: boolean): Promise<Measures> {
   }
 }
 
-/** Returns how long a key or a tap takes to be shown, in ms: the median of some. */
-async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs: boolean): Promise<number> {
+type Named<T> = readonly [name: string, value: T];
+
+/**
+ * Returns what each task gave in each of some turns. All are done once before any is done again, so that a machine that is slower for some
+ * minutes is slower for all of them.
+ */
+async function inTurn<T>(turns: number, tasks: readonly Named<() => Promise<T>>[]): Promise<Map<string, T[]>> {
+  const given = new Map<string, T[]>(tasks.map(([name]) => [name, []]));
+  for (let turn = 0; turn < turns; turn++) for (const [name, task] of tasks) given.get(name)?.push(await task());
+  return given;
+}
+
+/** Returns the medians of the loads of one page. */
+function middleOf(loads: readonly Measures[]): Measures {
+  const middle = (value: (measures: Measures) => number) => median(loads.map(value));
+  return {
+    shift: middle((measures) => measures.shift),
+    largest: middle((measures) => measures.largest),
+    blocked: middle((measures) => measures.blocked),
+    script: middle((measures) => measures.script),
+    moved: loads[0]?.moved ?? [],
+  };
+}
+
+/** Returns how long each of some keys or taps takes to be shown, in ms. */
+async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs: boolean): Promise<number[]> {
   const { browser, page } = await phone();
   try {
     await page.goto(url, { waitUntil: "load" });
@@ -141,7 +166,7 @@ async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs:
     await isStill(page);
     const all = await targets(page);
     const times: number[] = [];
-    for (let turn = 0; turn < 10; turn++) {
+    for (let turn = 0; turn < 6; turn++) {
       const locator = all[turn % all.length] as Target;
       await page.evaluate("measured.acts.length = 0");
       if (kind === "tap") await locator.click();
@@ -152,7 +177,7 @@ async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs:
       await page.evaluate("new Promise((done) => setTimeout(done, 300))");
       if (kind === "key" && turn % 3 === 2) await locator.fill("");
     }
-    return median(times);
+    return times;
   } finally {
     await browser.close();
   }
@@ -170,38 +195,36 @@ export async function benchPages(only?: string): Promise<void> {
   try {
     await withEmptyPage(async (emptyUrl) => {
       const address = (path: string) => `${served.url}/w/${WORKSHOP.id}${path}`;
-      const of = async (turns: () => Promise<Measures>) => {
-        const all: Measures[] = [];
-        // A server that has just been started is still compiling: the first load does not count.
-        await turns();
-        for (let turn = 0; turn < TURNS; turn++) all.push(await turns());
-        const middle = (value: (measures: Measures) => number) => median(all.map(value));
-        return {
-          shift: middle((measures) => measures.shift),
-          largest: middle((measures) => measures.largest),
-          blocked: middle((measures) => measures.blocked),
-          script: middle((measures) => measures.script),
-          moved: all[0]?.moved ?? [],
-        };
-      };
-      const empty = await of(() => loaded(emptyUrl, false));
+      const pages = PAGES.filter(([name]) => !only || only.split(",").includes(name));
+      const loads: Named<() => Promise<Measures>>[] = [
+        [EMPTY, () => loaded(emptyUrl, false)],
+        ...pages.map(([name, path]): Named<() => Promise<Measures>> => [name, () => loaded(address(path), true)]),
+      ];
+      // A server that has just been started is still compiling: the first load of a page does not count.
+      await inTurn(1, loads);
+      const measures = new Map([...(await inTurn(TURNS, loads))].map(([name, turns]) => [name, middleOf(turns)]));
+      const empty = measures.get(EMPTY) as Measures;
       console.log(
-        `an empty page: blocked ${empty.blocked.toFixed(0)} ms, largest paint ${empty.largest.toFixed(0)} ms, script ${(empty.script / 1_000).toFixed(0)} kB`,
+        `${EMPTY}: blocked ${empty.blocked.toFixed(0)} ms, largest paint ${empty.largest.toFixed(0)} ms, script ${(empty.script / 1_000).toFixed(0)} kB`,
       );
-      for (const [name, path] of PAGES) {
-        if (only && !only.split(",").includes(name)) continue;
-        const item = await of(() => loaded(address(path), true));
+      for (const [name] of pages) {
+        const page = measures.get(name);
+        if (!page) continue;
         console.log(
-          `${name.padEnd(9)} shift ${item.shift.toFixed(3)} (at most 0.05), blocked ${item.blocked.toFixed(0)} ms, ratio ${(item.blocked / empty.blocked).toFixed(2)} (1.5), largest paint ${item.largest.toFixed(0)} ms, ratio ${(item.largest / empty.largest).toFixed(2)} (2.5), script ${(item.script / 1_000).toFixed(0)} kB (${MAX_SCRIPT / 1_000})`,
+          `${name.padEnd(9)} shift ${page.shift.toFixed(3)} (at most 0.05), blocked ${page.blocked.toFixed(0)} ms, ratio ${(page.blocked / empty.blocked).toFixed(2)} (1.5), largest paint ${page.largest.toFixed(0)} ms, ratio ${(page.largest / empty.largest).toFixed(2)} (2.5), script ${(page.script / 1_000).toFixed(0)} kB (${MAX_SCRIPT / 1_000})`,
         );
-        if (process.env.BENCH_MOVED) for (const moved of item.moved) console.log(`    ${moved}`);
+        if (process.env.BENCH_MOVED) for (const moved of page.moved) console.log(`    ${moved}`);
       }
       if (only && !only.includes("acts")) return;
-      const key = await acted(emptyUrl, "key", (page) => [page.getByRole("textbox")], false);
-      const tap = await acted(emptyUrl, "tap", (page) => [page.getByRole("button")], false);
-      console.log(`an empty page's field: a key ${key.toFixed(0)} ms, a tap ${tap.toFixed(0)} ms`);
-      for (const [name, path, kind, targets] of ACTIONS) {
-        const ms = await acted(address(path), kind, targets, true);
+      const acts: Named<() => Promise<number[]>>[] = [
+        [EMPTY, () => acted(emptyUrl, "key", (page) => [page.getByRole("textbox")], false)],
+        ...ACTIONS.map(([name, path, kind, targets]): Named<() => Promise<number[]>> => [name, () => acted(address(path), kind, targets, true)]),
+      ];
+      const delays = new Map([...(await inTurn(3, acts))].map(([name, turns]) => [name, median(turns.flat())]));
+      const key = delays.get(EMPTY) ?? Number.NaN;
+      console.log(`a key in an empty page's field: ${key.toFixed(0)} ms`);
+      for (const [name] of ACTIONS) {
+        const ms = delays.get(name) ?? Number.NaN;
         console.log(`${name.padEnd(24)} ${ms.toFixed(0)} ms, ratio ${(ms / key).toFixed(2)} to a key there (at most 2)`);
       }
     });
