@@ -1,7 +1,20 @@
 import fc from "fast-check";
 import { DateTime } from "luxon";
-import { describe, expect, it } from "vitest";
-import { addDays, dayAt, daysBetween, minutesAt, readDayAs, timeOn, wallAt, weekdayOf, writeClock, writeDay } from "./calendar";
+import { afterEach, describe, expect, it } from "vitest";
+import {
+  addDays,
+  dayAt,
+  daysBetween,
+  keepZoneOffsets,
+  minutesAt,
+  readDayAs,
+  readZoneOffsets,
+  timeOn,
+  wallAt,
+  weekdayOf,
+  writeClock,
+  writeDay,
+} from "./calendar";
 
 // Checked against luxon, a time-zone library that is not ours. The zones change their clocks in spring and autumn, by an hour, by
 // half an hour (Lord Howe), at midnight (Santiago, so that a day has no beginning), or never.
@@ -58,5 +71,42 @@ describe("days and clocks of a place", () => {
     expect(readDayAs("14.3.2026", "d.L.yyyy")).toEqual({ year: 2026, month: 3, day: 14 });
     expect(readDayAs("14x3x2026", "d.L.yyyy")).toBeNull();
     for (const none of ["29/2/2026", "31/4/2026", "0/1/2026", "1/13/2026"]) expect(readDayAs(none, "d/L/yyyy"), none).toBeNull();
+  });
+});
+
+describe("the offsets of a zone that were read elsewhere", () => {
+  const PERIOD = [Date.UTC(2025, 1, 3, 7), Date.UTC(2027, 3, 9, 13)] as const;
+  // Nothing of a test stays with the next.
+  afterEach(() => {
+    for (const zone of ZONES) keepZoneOffsets({ zone, changes: [], until: 0 });
+  });
+
+  it("hold from the moments at which a time-zone library changes its clocks", () => {
+    for (const zone of [...ZONES, "Africa/Casablanca"]) {
+      const { changes, until } = readZoneOffsets(zone, ...PERIOD);
+      expect(until).toBe(PERIOD[1]);
+      for (const [index, [from, offset]] of changes.entries()) {
+        const at = (ms: number) => DateTime.fromMillis(ms, { zone }).offset * 60_000;
+        expect(at(from), `${zone} from ${new Date(from).toISOString()}`).toBe(offset);
+        const before = changes[index - 1];
+        if (before) expect([at(from - 1), at(before[0])], zone).toEqual([before[1], before[1]]);
+      }
+    }
+  });
+
+  it("say the same as the platform within their period, and leave the rest to it", () => {
+    fc.assert(
+      fc.property(moments, fc.constantFrom(...ZONES), (ms, zone) => {
+        const asked = wallAt(ms, zone);
+        keepZoneOffsets(readZoneOffsets(zone, ...PERIOD));
+        expect(wallAt(ms, zone)).toEqual(asked);
+      }),
+    );
+  });
+
+  it("are what is shown where the device's own data is older", () => {
+    const [begin, until] = PERIOD;
+    keepZoneOffsets({ zone: "UTC", changes: [[begin, 3_600_000]], until });
+    expect([begin - 1, begin, until - 1, until].map((ms) => wallAt(ms, "UTC").hour - new Date(ms).getUTCHours())).toEqual([0, 1, 1, 0]);
   });
 });

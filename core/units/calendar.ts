@@ -56,8 +56,8 @@ const BY_QUARTERS = Date.UTC(1980, 0, 1);
 const MAX_KEPT = 20_000;
 const offsets = new Map<string, Map<number, number>>();
 
-/** By how much the wall of a zone is ahead of UTC, in ms; asked once for each quarter of an hour, since asking is slow. */
-function offsetAt(ms: number, zone: string): number {
+/** Returns by how much the wall of a zone is ahead of UTC, in ms, as the platform says; asked once for each quarter of an hour, since asking is slow. */
+function platformOffset(ms: number, zone: string): number {
   if (!(ms >= BY_QUARTERS)) return asUtc(askedOf(ms, zone)) - Math.floor(ms / 1_000) * 1_000;
   let kept = offsets.get(zone);
   if (!kept) {
@@ -72,6 +72,44 @@ function offsetAt(ms: number, zone: string): number {
     kept.set(quarter, offset);
   }
   return offset;
+}
+
+/** By how much a zone is ahead of UTC over a period. Each offset holds from its moment until the next; the last holds until `until`. All in ms. */
+export interface ZoneOffsets {
+  zone: string;
+  changes: readonly (readonly [from: number, offset: number])[];
+  until: number;
+}
+
+/** Returns the offsets of a zone (IANA name) between two moments after 1980, in ms, as the platform says. Looked for day by day: no zone has changed its clocks twice in one. */
+export function readZoneOffsets(zone: string, from: number, until: number): ZoneOffsets {
+  const begin = Math.floor(from / DAY_MS) * DAY_MS;
+  let offset = platformOffset(begin, zone);
+  const changes: [from: number, offset: number][] = [[begin, offset]];
+  for (let day = begin; day < until; day += DAY_MS) {
+    const next = platformOffset(day + DAY_MS, zone);
+    if (next === offset) continue;
+    let [before, after] = [day, day + DAY_MS];
+    while (after - before > QUARTER_MS) {
+      const middle = before + Math.floor((after - before) / 2 / QUARTER_MS) * QUARTER_MS;
+      if (platformOffset(middle, zone) === offset) before = middle;
+      else after = middle;
+    }
+    offset = next;
+    changes.push([after, offset]);
+  }
+  return { zone, changes, until };
+}
+
+const givenOffsets = new Map<string, ZoneOffsets>();
+/** Keeps the offsets of a zone: for the period that they are of, the platform is not asked any more. */
+export const keepZoneOffsets = (offsets: ZoneOffsets): void => void givenOffsets.set(offsets.zone, offsets);
+
+/** Returns by how much the wall of a zone is ahead of UTC, in ms. */
+function offsetAt(ms: number, zone: string): number {
+  const given = givenOffsets.get(zone);
+  const known = given && ms < given.until ? given.changes.findLast(([from]) => from <= ms) : undefined;
+  return known ? known[1] : platformOffset(ms, zone);
 }
 
 /** Returns what the wall of a zone (IANA name) shows at a moment. */

@@ -37,9 +37,12 @@ export function matching<C extends Choice>(choices: readonly C[], text: string, 
   return [...first, ...then].slice(0, most);
 }
 
-const byNature = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
-/** Returns orders names as people do: "8 oz" before "12 oz". */
-export const naturally = (a: string, b: string): number => byNature.compare(a, b);
+let collator: Intl.Collator | undefined;
+/** Orders names as people do: "8 oz" before "12 oz". Its rules are loaded with the first question, which takes a phone a tenth of a second. */
+export function naturally(a: string, b: string): number {
+  collator ??= new Intl.Collator("en", { numeric: true, sensitivity: "base" });
+  return collator.compare(a, b);
+}
 
 /** Returns what was used lately first, then what is on hand, then the rest; each by name. */
 export function suggestedFirst<T extends { id: string; name: string }>(

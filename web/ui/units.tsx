@@ -7,6 +7,7 @@ import {
   degreesAsTyped,
   inUnits,
   isLocale,
+  keepZoneOffsets,
   type LengthUnit,
   LOCALE_FORMATS,
   localize,
@@ -38,8 +39,9 @@ import {
   writeReach,
   writeResolution,
   writeTemperature,
+  type ZoneOffsets,
 } from "@hearth/core";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { createContext, type ReactNode, startTransition, useContext, useEffect, useMemo, useState } from "react";
 
 export interface Units {
   mass: MassUnit;
@@ -138,7 +140,8 @@ export function formatters(units: Units) {
     about: (mg: number) => written(parts(about(mg))),
     /** A store of something: kilograms or pounds where there is much of it. */
     bulk: (mg: number) => (units.pounds && units.mass === "oz" && Math.abs(mg) >= A_POUND ? written(parts(mg)) : shown(writeBulk(mg, units.mass))),
-    moneyDecimals: currencyDecimals(units.currency ?? "EUR"),
+    /** Asked where it is needed: the first question about a currency takes a phone a tenth of a second. */
+    moneyDecimals: () => currencyDecimals(units.currency ?? "EUR"),
     money: (minor: number, extra = 0) => writeMoney(minor, units.currency ?? "EUR", extra, units.locale),
     /** What a kilogram or a pound costs, by minor units to a kilogram. */
     costPerBulk: (minorPerKg: number) =>
@@ -221,13 +224,25 @@ const clockFrom = (at: number, since: number, frozenAt: string | null = null): C
   frozenAt,
 });
 
-export function Ground({ units, now, frozen, children }: { units: Units; now: string; frozen: boolean; children: ReactNode }) {
+interface GroundProps {
+  units: Units;
+  /** Of the workshop's zone, as the server knows them: a phone's own time zone data takes a fifth of a second to load, and may be older. */
+  offsets?: ZoneOffsets;
+  now: string;
+  frozen: boolean;
+  children: ReactNode;
+}
+
+/** Gives all below it the workshop's units and its clock. */
+export function Ground({ units, offsets, now, frozen, children }: GroundProps) {
+  if (offsets) keepZoneOffsets(offsets);
   // Measured once for each reading of the server's time, and shared: a view that opens an hour later still shows the right one.
   const [clock, setClock] = useState<Clock>(() => ({ at: Date.parse(now), since: 0, aheadMs: 0, jumpedMs: 0, frozenAt: now }));
   useEffect(() => {
     // A page that this device kept says an old time: the difference that was measured last holds on.
     const old = document.documentElement.dataset.kept !== undefined;
-    setClock(clockFrom(old ? Date.now() + keptAhead() : Date.parse(now), performance.now(), frozen ? now : null));
+    // All that shows a time follows; a key that is typed meanwhile comes first.
+    startTransition(() => setClock(clockFrom(old ? Date.now() + keptAhead() : Date.parse(now), performance.now(), frozen ? now : null)));
     if (frozen) return;
     let ended = false;
     /** What this device's clock showed beyond the monotonic one when it was measured last. */

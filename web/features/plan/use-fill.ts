@@ -52,7 +52,7 @@ function fillRules(
   const perLine = lines.flatMap((line): [string, FieldRule<unknown>][] => [
     [
       `${line.key}:worth`,
-      orNothing({ ...moneyRule(units), initial: worthOf(line.product, draws(line, spareNow), stocks, rates, units.moneyDecimals) }) as FieldRule<unknown>,
+      orNothing({ ...moneyRule(units), initial: worthOf(line.product, draws(line, spareNow), stocks, rates, units.moneyDecimals()) }) as FieldRule<unknown>,
     ],
     [`${line.key}:least`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],
     [`${line.key}:most`, orNothing(countRule({ least: 0, most: 100_000, name: "jars" }))],

@@ -63,7 +63,7 @@ function useSpec(workshopId: string, id: string, first: { id: string; spec: Form
 /** The rules of a product's fields, beginning with what it is now. */
 function productRules(product: Product | null, units: Formats): Record<string, FieldRule<unknown>> {
   const money = (value: number | null) => {
-    const rule = orNothing({ ...moneyRule(units), initial: value === null ? "" : String(value / 10 ** units.moneyDecimals) });
+    const rule = orNothing({ ...moneyRule(units), initial: value === null ? "" : String(value / 10 ** units.moneyDecimals()) });
     return untouched(rule, value) as FieldRule<unknown>;
   };
   return {

@@ -38,7 +38,7 @@ function Months({ months }: { months: { month: string; money: number; packs: num
     <Picture
       name="sales-by-month"
       heads={["month", "money", "packs"]}
-      rows={months.map((month) => [month.month, month.money / 10 ** units.moneyDecimals, month.packs])}
+      rows={months.map((month) => [month.month, month.money / 10 ** units.moneyDecimals(), month.packs])}
     >
       <SizedSvg size={size} height={height} label="Money taken, month by month">
         {months.map((month, index) => (

@@ -38,7 +38,7 @@ export function SetEditor({ set, products, inside, few }: { set: SetRow | null; 
     (): Record<string, FieldRule<unknown>> => ({
       name: named("the set", set?.name) as FieldRule<unknown>,
       price: untouched(
-        orNothing({ ...moneyRule(units), initial: set?.price == null ? "" : String(set.price / 10 ** units.moneyDecimals) }),
+        orNothing({ ...moneyRule(units), initial: set?.price == null ? "" : String(set.price / 10 ** units.moneyDecimals()) }),
         set?.price ?? null,
       ) as FieldRule<unknown>,
       remarks: words(set?.remarks ?? "") as FieldRule<unknown>,

@@ -1,6 +1,6 @@
 "use client";
 
-import { concerns, type Role, topicsOfPage, writeDuration } from "@hearth/core";
+import { concerns, type Role, topicsOfPage, writeDuration, type ZoneOffsets } from "@hearth/core";
 import { useSearchParams } from "next/navigation";
 import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { heardRecently, markRead, subscribeToOthers } from "@/log/live";
@@ -24,6 +24,7 @@ import { Pick } from "./pick";
 interface FrameProps {
   sections: Section[];
   units: Units;
+  offsets: ZoneOffsets;
   now: string;
   /** Of which history of the database the page is. */
   epoch: string;
@@ -306,7 +307,7 @@ export function Frame(props: FrameProps) {
   const { workshop, workshops, people, person } = props;
   const isDark = useLight(props.light) === "evening";
   return (
-    <Ground units={props.units} now={props.now} frozen={props.frozen}>
+    <Ground units={props.units} offsets={props.offsets} now={props.now} frozen={props.frozen}>
       <Addressed base={`/w/${workshop.id}`} role={props.role}>
         <WorkshopProvider place={{ workshopId: workshop.id, personId: person }}>
           <Keys>

@@ -20,6 +20,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       role={at.who.role}
       leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}
       units={at.units}
+      offsets={at.offsets}
       now={at.now}
       mark={at.mark}
       epoch={epoch}

@@ -32,7 +32,11 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
     asked.again ? readBatch(db, workshop.id, asked.again) : null,
   ]);
   const requested = asked.formula ?? product?.formulaId ?? again?.formulaId ?? null;
-  const names = await formulaNames(db, workshop.id, 12, requested ? [requested] : []);
+  const [names, processes, rates] = await Promise.all([
+    formulaNames(db, workshop.id, 12, requested ? [requested] : []),
+    listProcesses(db, workshop.id),
+    readRates(db, workshop),
+  ]);
   const first = requested && names.some((name) => name.id === requested) ? requested : names[0]?.id;
   const more = (asked.with ?? "").split(",").filter((text) => z.uuid().safeParse(text).success);
   const [formula, ...others] = await Promise.all([first, ...more].map((id) => (id ? formulaForPlan(db, workshop.id, id) : null)));
@@ -53,10 +57,10 @@ export async function plannerProps(searchParams: Promise<Record<string, string |
       products,
       askedProduct: product?.id ?? null,
       few,
-      processes: await listProcesses(db, workshop.id),
+      processes,
       readyMade: presetChoices(workshop.temperatureUnit),
       counts,
-      rates: await readRates(db, workshop),
+      rates,
       reserves: await learnedReserves(
         db,
         workshop.id,
