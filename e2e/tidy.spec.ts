@@ -130,14 +130,16 @@ test("lots and products come in from rows pasted out of a spreadsheet, and go ou
 
 test.describe("on a slow line", () => {
   testOnNewDevice("what is typed before a part of the program is there is not lost", async ({ page }) => {
+    // The line is watched from the start, and slow once the page is there.
+    let arrival = Promise.resolve();
+    await page.route("**/_next/static/chunks/**", async (route) => {
+      await arrival;
+      await route.continue();
+    });
     await open(page, "/shelf");
     let release = () => {};
-    const gate = new Promise<void>((go) => {
+    arrival = new Promise<void>((go) => {
       release = go;
-    });
-    await page.route("**/_next/static/chunks/**", async (route) => {
-      await gate;
-      await route.continue();
     });
     await page.keyboard.press("/");
     await page.keyboard.type("make a ");
