@@ -152,15 +152,16 @@ test.describe("on a slow line", () => {
   });
 
   testOnNewDevice("a part of the program that cannot be loaded says so, and is there once it can", async ({ page }) => {
+    let isDown = false;
+    await page.route("**/_next/static/chunks/**", (route) => (isDown ? route.abort() : route.continue()));
     await open(page, "/shelf");
-    const chunks = "**/_next/static/chunks/**";
-    await page.route(chunks, (route) => route.abort());
+    isDown = true;
     await page.keyboard.press("/");
     await expect(page.getByRole("alert").filter({ hasText: "could not be loaded" })).toBeVisible();
     // Its notice can be closed, and it is tried again by itself.
     await page.getByRole("alert").filter({ hasText: "could not be loaded" }).getByRole("button", { name: "Close" }).click();
     await expect(page.getByRole("alert").filter({ hasText: "could not be loaded" })).toBeHidden();
-    await page.unroute(chunks);
+    isDown = false;
     await expect(page.getByRole("textbox", { name: "Find" })).toBeVisible();
   });
 });

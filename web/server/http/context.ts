@@ -1,4 +1,4 @@
-import { areaOfPath, readZoneOffsets } from "@hearth/core";
+import { areaOfPath } from "@hearth/core";
 import { asc, eq } from "drizzle-orm";
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
@@ -25,12 +25,6 @@ const unitsOf = (workshop: typeof workshops.$inferSelect) => ({
   pounds: workshop.pounds,
   locale: workshop.locale,
 });
-
-/** Pages show days of about a year back and half a year on. */
-const AROUND_MS = 400 * 86_400_000;
-/** Returns the offsets of a workshop's zone around now. */
-const offsetsOf = (workshop: typeof workshops.$inferSelect, at: string) =>
-  readZoneOffsets(workshop.timeZone, Date.parse(at) - AROUND_MS, Date.parse(at) + AROUND_MS);
 
 const WITHIN = /^\/w\/([0-9a-f-]{36})(?=\/|$)/;
 
@@ -79,7 +73,6 @@ export const requestContext = cache(async () => {
     now: now(),
     frozen: clockIsFrozen(),
     units: unitsOf(workshop),
-    offsets: offsetsOf(workshop, now()),
   };
 });
 

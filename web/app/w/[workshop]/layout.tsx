@@ -1,4 +1,4 @@
-import { mayOpen } from "@hearth/core";
+import { mayOpen, readZoneOffsets } from "@hearth/core";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { readEpoch } from "@/data/epoch";
@@ -10,9 +10,13 @@ import { SECTIONS } from "./sections";
 
 export const dynamic = "force-dynamic";
 
+/** The offsets of the zone go with a page for so long before and after now: what a page shows is seldom older. */
+const AROUND_MS = 400 * 86_400_000;
+
 export default async function WorkLayout({ children }: { children: ReactNode }) {
   const at = await requestContext();
   const [waiting, epoch] = await Promise.all([waitingCounts(at.db, at.workshop, at.now), readEpoch(at.db)]);
+  const now = Date.parse(at.now);
   return (
     <Frame
       sections={SECTIONS.filter((section) => mayOpen(at.who.role, section.path))}
@@ -20,7 +24,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       role={at.who.role}
       leavesAt={at.workshop.leavesAt ? new Date(at.workshop.leavesAt).toISOString() : null}
       units={at.units}
-      offsets={at.offsets}
+      offsets={readZoneOffsets(at.workshop.timeZone, now - AROUND_MS, now + AROUND_MS)}
       now={at.now}
       mark={at.mark}
       epoch={epoch}
