@@ -2,7 +2,7 @@ import { drizzle } from "drizzle-orm/node-postgres";
 import { Pool, type PoolConfig } from "pg";
 import { causesOf } from "./causes";
 import { processSingleton } from "./process-singleton";
-import { connecting, type Database, EXECUTION_OPTIONS, LIMITS, type Scope, scoped, scopedPool, type Transaction } from "./tenant-scope";
+import { connecting, type Database, EXECUTION_OPTIONS, LIMITS, type Scope, scoped, scopedPool, snapshot, type Transaction } from "./tenant-scope";
 
 export type { Database, Transaction };
 
@@ -69,6 +69,9 @@ function viewOf(scope: Scope): Database {
 
 /** The database as one workshop sees it: rows of others are not there, and none can be written among them. */
 export const tenantDatabase = (workshopId: string, by: Pick<Scope, "person" | "through"> = {}): Database => viewOf({ workshop: workshopId, ...by });
+
+/** Returns a workshop's database for one page: what it reads without a pause is of one moment, and it can write nothing. */
+export const tenantSnapshot = (workshopId: string): Database => snapshot(held().pool, { workshop: workshopId });
 
 /** Returns the database for authentication: accounts, and no row of any workshop. */
 export const authDatabase = (): Database => viewOf({ auth: true });

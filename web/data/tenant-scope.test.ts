@@ -3,13 +3,14 @@ import { Pool } from "pg";
 import { afterAll, afterEach, beforeAll, expect, it, vi } from "vitest";
 import { type TestDatabase, testDatabase } from "@/testing/database";
 import { databaseWithoutTenant, tenantDatabase } from "./client";
-import { scoped } from "./tenant-scope";
+import { scoped, snapshot } from "./tenant-scope";
 
 let test: TestDatabase;
 let pool: Pool;
 beforeAll(async () => {
   test = await testDatabase();
   pool = new Pool({ connectionString: test.url, max: 1 });
+  pool.on("connect", (client) => void client.on("error", () => undefined));
 });
 afterAll(async () => {
   await pool.end();
@@ -43,6 +44,37 @@ it("takes all of a transaction back where a part of it fails, and leaves the con
   // A connection that ends in the middle says why, and another takes its place.
   await expect(db.transaction(async (tx) => void (await tx.execute(sql`select pg_terminate_backend(pg_backend_pid())`)))).rejects.toThrow();
   expect(await named()).toEqual([{ name: "After" }]);
+});
+
+it("reads what a page asks without a pause as of one moment, writes nothing, and holds a connection no longer than that", async () => {
+  const workshop = await test.workshop();
+  const page = snapshot(pool, { workshop });
+  const nameOf = async (db: typeof page) => (await db.execute<{ name: string }>(sql`select name from workshop`)).rows.map(({ name }) => name);
+  const rename = (name: string) => test.owner.query("update workshop set name = $1 where id = $2", [name, workshop]);
+  await rename("Before");
+  const [, , later] = await Promise.all([
+    nameOf(page).then(() => rename("After")),
+    page.execute(sql`select pg_sleep(0.3)`),
+    // A step of the page that goes on with what it read.
+    nameOf(page).then(() => nameOf(page)),
+  ]);
+  expect(later).toEqual(["Before"]);
+  await new Promise(setImmediate);
+  expect(await nameOf(page)).toEqual(["After"]);
+  // What fails takes nothing else with it: neither what was asked beside it, nor the pool's only connection.
+  const failing = () => page.execute(sql`update workshop set name = 'Written'`);
+  for (let i = 0; i < 3; i++) {
+    const [read, written, again] = await Promise.allSettled([nameOf(page), failing(), nameOf(page)]);
+    expect([read, again]).toEqual([
+      { status: "fulfilled", value: ["After"] },
+      { status: "fulfilled", value: ["After"] },
+    ]);
+    expect(written).toMatchObject({ status: "rejected", reason: { cause: { code: "25006" } } });
+  }
+  await expect(page.execute(sql`select pg_terminate_backend(pg_backend_pid())`)).rejects.toThrow();
+  expect(await nameOf(page)).toEqual(["After"]);
+  expect(await nameOf(scoped(pool, { workshop }))).toEqual(["After"]);
+  expect(await nameOf(snapshot(pool, { workshop: crypto.randomUUID() }))).toEqual([]);
 });
 
 it("keeps nothing with a connection that a pooler hands on, and asks its limits in each transaction", async () => {

@@ -56,6 +56,32 @@ async function set(client: PoolClient, settings: readonly [name: string, value: 
   await client.query(`select ${calls.join(", ")}`, settings.flat());
 }
 
+/** Returns a connection of the pool on which a transaction with these settings has begun. */
+async function begin(pool: Pool, settings: readonly [name: string, value: string][], words = "begin"): Promise<PoolClient> {
+  const client = await pool.connect();
+  try {
+    await client.query(words);
+    await set(client, settings);
+    return client;
+  } catch (error) {
+    await end(client, "rollback");
+    throw error;
+  }
+}
+
+/** Ends a transaction and gives its connection back; one that cannot even roll back is abandoned. @throws what the database says of a commit */
+async function end(client: PoolClient, word: "commit" | "rollback"): Promise<void> {
+  let broken = false;
+  try {
+    await client.query(word);
+  } catch (error) {
+    broken = true;
+    if (word === "commit") throw error;
+  } finally {
+    client.release(broken);
+  }
+}
+
 type Query = (text: string | { text: string }, values?: unknown[]) => Promise<QueryResult>;
 
 /**
@@ -63,9 +89,9 @@ type Query = (text: string | { text: string }, values?: unknown[]) => Promise<Qu
  * no connections of its own: it is a pool so that the query builder takes one connection for a transaction.
  */
 class ScopedPool extends Pool {
-  private readonly settings: [name: string, value: string][];
+  protected readonly settings: [name: string, value: string][];
   constructor(
-    private readonly shared: Pool,
+    protected readonly shared: Pool,
     scope: Scope,
   ) {
     super({ max: 1 });
@@ -92,28 +118,68 @@ class ScopedPool extends Pool {
   }) as Pool["connect"];
 
   override query = (async (text: string, values?: unknown[]): Promise<QueryResult> => {
-    const client = await this.shared.connect();
-    let broken = false;
+    const client = await begin(this.shared, this.settings);
+    let result: QueryResult;
     try {
-      await client.query("begin");
-      await set(client, this.settings);
-      const result = await client.query(text, values);
-      await client.query("commit");
-      return result;
+      result = await client.query(text, values);
     } catch (error) {
-      // A connection that cannot even take back is abandoned.
-      await client.query("rollback").catch(() => {
-        broken = true;
-      });
+      await end(client, "rollback");
+      throw error;
+    }
+    await end(client, "commit");
+    return result;
+  }) as Pool["query"];
+}
+
+/**
+ * The same for what is only read, as a page is: statements that follow each other without a pause share one transaction, and see everything as it stood when that
+ * began. They run one after another; the connection goes back as soon as no further one is asked, or one has failed.
+ */
+class SnapshotPool extends ScopedPool {
+  private reading: PoolClient | null = null;
+  private unanswered = 0;
+  private last: Promise<void> = Promise.resolve();
+
+  private async run(text: string, values?: unknown[]): Promise<QueryResult> {
+    try {
+      this.reading ??= await begin(this.shared, this.settings, "begin isolation level repeatable read read only");
+      return await this.reading.query(text, values);
+    } catch (error) {
+      await this.close("rollback");
       throw error;
     } finally {
-      client.release(broken);
+      this.unanswered -= 1;
+      setImmediate(() => void (this.unanswered === 0 && this.inTurn(() => this.close("commit"))));
     }
+  }
+
+  private async close(word: "commit" | "rollback"): Promise<void> {
+    const client = this.reading;
+    this.reading = null;
+    if (client) await end(client, word);
+  }
+
+  /** Runs something once all before it is done, whether well or not. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.last.then(work);
+    this.last = done.then(
+      () => undefined,
+      () => undefined,
+    );
+    return done;
+  }
+
+  override query = ((text: string, values?: unknown[]): Promise<QueryResult> => {
+    this.unanswered += 1;
+    return this.inTurn(() => this.run(text, values));
   }) as Pool["query"];
 }
 
 /** Returns the database as one scope sees it. */
 export const scoped = (pool: Pool, scope: Scope): Database => drizzle(new ScopedPool(pool, scope));
+
+/** Returns the database as one scope reads it, in one transaction for all that is read without a pause. */
+export const snapshot = (pool: Pool, scope: Scope): Database => drizzle(new SnapshotPool(pool, scope));
 
 /** Returns a pool for plain SQL statements in the same scope. */
 export const scopedPool = (pool: Pool, scope: Scope): Pick<Pool, "query"> => new ScopedPool(pool, scope);

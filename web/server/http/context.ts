@@ -3,7 +3,7 @@ import { asc, eq } from "drizzle-orm";
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { cache } from "react";
-import type { Database, Transaction } from "@/data/client";
+import { type Database, type Transaction, tenantSnapshot } from "@/data/client";
 import { clockIsFrozen, now } from "@/data/clock";
 import { people, type workshops } from "@/data/tables/workshop";
 import { authorize, databaseForPrincipal } from "@/server/auth/authorize";
@@ -56,9 +56,9 @@ export const requestContext = cache(async () => {
     redirect(inner === "/" ? `${base}/bench` : `${base}/bench?not=${areaOfPath(inner)}`);
   }
   const who = entered.value;
-  const workshop = await readWorkshop(named);
+  const db = tenantSnapshot(named);
+  const workshop = await readWorkshop(named, db);
   if (!workshop) redirect("/workshops");
-  const db = databaseForPrincipal(workshop.id, who);
   const [all, staff] = await Promise.all([workshopsOfPrincipal(who, workshop), staffOf(db, workshop.id)]);
   const chosen = who.personId ?? jar.get("hearth_person")?.value;
   const person = staff.find((item) => item.id === chosen) ?? (who.personId ? null : (staff.find((item) => !item.archived) ?? staff[0] ?? null));

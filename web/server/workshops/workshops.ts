@@ -13,8 +13,8 @@ export const unitChoiceOf = (workshop: Pick<Workshop, "massUnit" | "temperatureU
 });
 
 /** One workshop; null if there is none such. */
-export async function readWorkshop(id: string): Promise<Workshop | null> {
-  const [workshop] = await tenantDatabase(id).select().from(workshops).where(eq(workshops.id, id));
+export async function readWorkshop(id: string, db = tenantDatabase(id)): Promise<Workshop | null> {
+  const [workshop] = await db.select().from(workshops).where(eq(workshops.id, id));
   return workshop ?? null;
 }
 
