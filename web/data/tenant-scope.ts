@@ -64,22 +64,18 @@ async function begin(pool: Pool, settings: readonly [name: string, value: string
     await set(client, settings);
     return client;
   } catch (error) {
-    await end(client, "rollback");
+    await rollBack(client);
     throw error;
   }
 }
 
-/** Ends a transaction and gives its connection back; one that cannot even roll back is abandoned. @throws what the database says of a commit */
-async function end(client: PoolClient, word: "commit" | "rollback"): Promise<void> {
-  let broken = false;
-  try {
-    await client.query(word);
-  } catch (error) {
-    broken = true;
-    if (word === "commit") throw error;
-  } finally {
-    client.release(broken);
-  }
+/** Rolls a transaction back and gives its connection back; a connection that cannot even roll back is abandoned. */
+async function rollBack(client: PoolClient): Promise<void> {
+  const isBroken = await client.query("rollback").then(
+    () => false,
+    () => true,
+  );
+  client.release(isBroken);
 }
 
 type Query = (text: string | { text: string }, values?: unknown[]) => Promise<QueryResult>;
@@ -119,15 +115,15 @@ class ScopedPool extends Pool {
 
   override query = (async (text: string, values?: unknown[]): Promise<QueryResult> => {
     const client = await begin(this.shared, this.settings);
-    let result: QueryResult;
     try {
-      result = await client.query(text, values);
+      const result = await client.query(text, values);
+      await client.query("commit");
+      client.release();
+      return result;
     } catch (error) {
-      await end(client, "rollback");
+      await rollBack(client);
       throw error;
     }
-    await end(client, "commit");
-    return result;
   }) as Pool["query"];
 }
 
@@ -138,41 +134,42 @@ class ScopedPool extends Pool {
 class SnapshotPool extends ScopedPool {
   private reading: PoolClient | null = null;
   private unanswered = 0;
-  private last: Promise<void> = Promise.resolve();
+  private last: Promise<unknown> = Promise.resolve();
+
+  override query = ((text: string, values?: unknown[]): Promise<QueryResult> => {
+    this.unanswered += 1;
+    return this.inTurn(() => this.run(text, values));
+  }) as Pool["query"];
 
   private async run(text: string, values?: unknown[]): Promise<QueryResult> {
     try {
       this.reading ??= await begin(this.shared, this.settings, "begin isolation level repeatable read read only");
       return await this.reading.query(text, values);
     } catch (error) {
-      await this.close("rollback");
+      await this.close();
       throw error;
     } finally {
       this.unanswered -= 1;
-      setImmediate(() => void (this.unanswered === 0 && this.inTurn(() => this.close("commit"))));
+      // By then whoever got this answer has asked what follows from it.
+      setImmediate(() => {
+        if (this.unanswered === 0) this.inTurn(() => this.close());
+      });
     }
   }
 
-  private async close(word: "commit" | "rollback"): Promise<void> {
+  /** Ends the transaction, if one is open. It has written nothing, so that there is nothing to commit. */
+  private async close(): Promise<void> {
     const client = this.reading;
     this.reading = null;
-    if (client) await end(client, word);
+    if (client) await rollBack(client);
   }
 
   /** Runs something once all before it is done, whether well or not. */
   private inTurn<T>(work: () => Promise<T>): Promise<T> {
     const done = this.last.then(work);
-    this.last = done.then(
-      () => undefined,
-      () => undefined,
-    );
+    this.last = done.catch(() => undefined);
     return done;
   }
-
-  override query = ((text: string, values?: unknown[]): Promise<QueryResult> => {
-    this.unanswered += 1;
-    return this.inTurn(() => this.run(text, values));
-  }) as Pool["query"];
 }
 
 /** Returns the database as one scope sees it. */
