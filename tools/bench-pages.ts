@@ -4,7 +4,7 @@ import { type Browser, chromium, type Page } from "@playwright/test";
 import { demoId, WORKSHOP } from "../demo/workshop";
 import { median } from "./bench-log";
 import { withEmptyPage } from "./empty-page";
-import { passingHome } from "./processes";
+import { passingHome, until } from "./processes";
 import { serve } from "./serve";
 import { CHROMIUM, FROZEN } from "./shots";
 
@@ -106,21 +106,25 @@ interface Measures {
 
 const isStill = (page: Page): Promise<unknown> => page.evaluate("new Promise((done) => setTimeout(done, 2000))");
 
-/** Resolves once a page is hydrated. Not a locator: that runs a script of Playwright's in the page, whose time would count as the page's. */
-const isHydrated = (page: Page): Promise<unknown> =>
-  page.evaluate("new Promise((done) => { const look = () => ('hydrated' in document.documentElement.dataset ? done() : setTimeout(look, 50)); look(); })");
+/**
+ * Opens a page, and one of ours until it is hydrated; throws after 30 s. It does not wait with a locator: that runs a script of
+ * Playwright's in the page, whose time would count as the page's.
+ */
+async function open(page: Page, url: string, isOurs: boolean): Promise<void> {
+  await page.goto(url, { waitUntil: "load" });
+  if (isOurs) await until(() => page.evaluate<boolean>("'hydrated' in document.documentElement.dataset"), 30_000, `${url} is not hydrated.`);
+}
 
 /** Returns what one load of a page measures, until two seconds after it is hydrated. */
 async function loaded(url: string, isOurs: boolean): Promise<Measures> {
   const { browser, page } = await phone();
   try {
-    await page.goto(url, { waitUntil: "load" });
-    if (isOurs) await isHydrated(page);
-    const script = await page.evaluate(
+    await open(page, url, isOurs);
+    const script = await page.evaluate<number>(
       "performance.getEntriesByType('resource').filter((one) => one.name.endsWith('.js')).reduce((sum, one) => sum + one.encodedBodySize, 0)",
     );
     await isStill(page);
-    return { ...((await page.evaluate("measured")) as Omit<Measures, "script">), script: Number(script) };
+    return { ...(await page.evaluate<Omit<Measures, "script">>("measured")), script };
   } finally {
     await browser.close();
   }
@@ -154,8 +158,7 @@ function middleOf(loads: readonly Measures[]): Measures {
 async function acted(url: string, kind: "key" | "tap", targets: Targets, isOurs: boolean): Promise<number[]> {
   const { browser, page } = await phone();
   try {
-    await page.goto(url, { waitUntil: "load" });
-    if (isOurs) await page.locator("html[data-hydrated]").waitFor({ state: "attached" });
+    await open(page, url, isOurs);
     await isStill(page);
     const all = await targets(page);
     const times: number[] = [];
